@@ -1,0 +1,320 @@
+import type { BodyKind } from "../obstacles";
+import { type Ends, HIGHEST_RAISE_M, powerForCeiling, raiseToMeet, trimToMeet, withMounts } from "./mends";
+import { type PreparedPath } from "./prepare";
+import type { Direction, LinkPlan, LinkResult, Verdict } from "./types";
+
+/** A change to the design, as data; the interface applies it and can undo it. */
+export type DesignAction =
+  | { readonly type: "mount"; readonly end: "near" | "far"; readonly mountAglM: number }
+  | { readonly type: "mounts"; readonly nearMountAglM: number; readonly farMountAglM: number }
+  | { readonly type: "power"; readonly nearDbm: number; readonly farDbm: number }
+  | { readonly type: "trim"; readonly bodyId: string; readonly heightM: number }
+  | { readonly type: "width"; readonly widthMhz: number }
+  | { readonly type: "permission" };
+
+export interface Mend {
+  readonly code: "raise-near" | "raise-far" | "raise-both" | "trim" | "lower-power" | "legal-power" | "narrower" | "record-permission" | "raise-power";
+  readonly action: DesignAction;
+  /** Figure of the mend for the last year of the horizon, and what would do today. */
+  readonly amount: number;
+  readonly amountToday: number | null;
+  readonly name: string | null;
+  readonly lastYear: number | null;
+  /** True when a structure's stated limit is passed. */
+  readonly beyondStructure: boolean;
+}
+
+export interface Finding {
+  readonly code: string;
+  readonly verdict: Verdict;
+  /** Larger is worse; findings are sorted by it. */
+  readonly weight: number;
+  readonly values: Readonly<Record<string, number | string | null>>;
+  readonly mends: readonly Mend[];
+}
+
+const VEGETATION: readonly BodyKind[] = ["wood", "row", "crown", "hedge"];
+
+const beyond = (maxM: number | null, heightM: number): boolean => maxM !== null && heightM > maxM + 1e-9;
+
+const raiseMends = (plan: LinkPlan, path: PreparedPath): Mend[] => {
+  const { year, horizonYears } = plan.policy;
+  const lastYear = year + horizonYears;
+  const mends: Mend[] = [];
+  for (const [ends, code] of [
+    ["far", "raise-far"],
+    ["near", "raise-near"],
+    ["both", "raise-both"],
+  ] as const satisfies readonly (readonly [Ends, string])[]) {
+    const raiseM = raiseToMeet(plan, path, ends, lastYear);
+    if (raiseM === null || raiseM <= 0) continue;
+    const raised = withMounts(plan, ends, raiseM);
+    const end = ends === "far" ? plan.far : plan.near;
+    mends.push({
+      code,
+      action:
+        ends === "both"
+          ? { type: "mounts", nearMountAglM: raised.near.mountAglM, farMountAglM: raised.far.mountAglM }
+          : { type: "mount", end: ends, mountAglM: ends === "far" ? raised.far.mountAglM : raised.near.mountAglM },
+      amount: raiseM,
+      amountToday: raiseToMeet(plan, path, ends, year),
+      name: ends === "both" ? null : end.name,
+      lastYear,
+      beyondStructure:
+        beyond(plan.near.mountMaxAglM, raised.near.mountAglM) || beyond(plan.far.mountMaxAglM, raised.far.mountAglM),
+    });
+  }
+  return mends;
+};
+
+const trimMend = (plan: LinkPlan, path: PreparedPath, bodyId: string, name: string | null): Mend[] => {
+  const lastYear = plan.policy.year + plan.policy.horizonYears;
+  const heightM = trimToMeet(plan, path.profile, bodyId, lastYear);
+  if (heightM === null) return [];
+  return [
+    {
+      code: "trim",
+      action: { type: "trim", bodyId, heightM },
+      amount: heightM,
+      amountToday: trimToMeet(plan, path.profile, bodyId, plan.policy.year),
+      name,
+      lastYear,
+      beyondStructure: false,
+    },
+  ];
+};
+
+const clearanceFindings = (plan: LinkPlan, path: PreparedPath, result: LinkResult): Finding[] => {
+  const { clearance: c } = result;
+  const out: Finding[] = [];
+  if (c.unknownGroundM > 0) {
+    out.push({ code: "ground-unknown", verdict: "unknown", weight: 80, values: { unknownM: c.unknownGroundM }, mends: [] });
+  }
+  const w = c.worst;
+  if (w === null) return out;
+  const values = {
+    name: w.ownerName,
+    kind: w.owner.kind === "ground" ? "ground" : w.owner.bodyKind,
+    atM: w.atM,
+    missM: w.missM,
+    side: w.side,
+    acrossM: w.acrossM,
+    share: w.share,
+    policyShare: c.policyShare,
+    probability: c.probability,
+    sigmaM: c.sigmaM,
+    bySigma: c.sigmaOf === null ? null : c.sigmaOf.obstacleM >= c.sigmaOf.groundM ? "obstacle" : "ground",
+  };
+  const tree = w.owner.kind === "body" && VEGETATION.includes(w.owner.bodyKind) ? w.owner.id : null;
+  const needsMend = c.verdict === "short" || (c.verdict === "unknown" && w.missM > -c.policyShare * w.f1M);
+  const mends = needsMend
+    ? [...(tree === null ? [] : trimMend(plan, path, tree, w.ownerName)), ...raiseMends(plan, path)]
+    : [];
+  if (c.verdict === "short") {
+    const noAnswer = mends.length === 0;
+    out.push({ code: noAnswer ? "blocked-no-height" : "short", verdict: "short", weight: 100, values: { ...values, limitM: HIGHEST_RAISE_M }, mends });
+  } else if (c.verdict === "unknown" && c.unknownGroundM === 0) {
+    out.push({ code: "unsure", verdict: "unknown", weight: 70, values, mends });
+  } else if (c.verdict === "tight" && c.lostInYear === null) {
+    out.push({ code: "little-spare", verdict: "tight", weight: 50, values, mends: raiseMends(plan, path) });
+  } else if (c.verdict === "clear") {
+    out.push({ code: "clear", verdict: "clear", weight: 0, values, mends: [] });
+  }
+  if (c.lostInYear !== null && c.worstAtHorizon !== null) {
+    const later = c.worstAtHorizon;
+    const bodyId = later.owner.kind === "body" ? later.owner.id : null;
+    const growth = path.profile.bodies.find((b) => b.id === bodyId)?.growthMPerYear ?? 0;
+    out.push({
+      code: "grows",
+      verdict: "tight",
+      weight: 60,
+      values: { name: later.ownerName, growthM: growth, year: c.lostInYear, missM: later.missM, atM: later.atM },
+      mends: [...(bodyId === null ? [] : trimMend(plan, path, bodyId, later.ownerName)), ...raiseMends(plan, path)],
+    });
+  }
+  return out;
+};
+
+const structureFindings = (plan: LinkPlan): Finding[] =>
+  [plan.near, plan.far].flatMap((end) =>
+    beyond(end.mountMaxAglM, end.mountAglM)
+      ? [
+          {
+            code: "beyond-structure",
+            verdict: "tight" as const,
+            weight: 55,
+            values: { name: end.name, mountM: end.mountAglM, maxM: end.mountMaxAglM },
+            mends: [],
+          },
+        ]
+      : [],
+  );
+
+const levelFindings = (plan: LinkPlan, result: LinkResult): Finding[] => {
+  const { toFar, toNear } = result.service;
+  if (toFar === null || toNear === null) return [];
+  const out: Finding[] = [];
+  const hot = toFar.levelDbm >= toNear.levelDbm ? toFar : toNear;
+  const overDb = hot.levelDbm - hot.ceilingDbm;
+  const advice = powerForCeiling(plan, result);
+  if (overDb > 0 && advice !== null) {
+    const fault = hot.levelDbm > hot.maxOperatingInputDbm;
+    const lower = advice.nearDbm < plan.near.txPowerDbm || advice.farDbm < plan.far.txPowerDbm;
+    out.push({
+      code: hot.levelDbm > hot.damageInputDbm ? "damaging" : fault ? "overloaded" : "too-strong",
+      verdict: fault ? "short" : "tight",
+      weight: fault ? 95 : 58,
+      values: {
+        levelDbm: hot.levelDbm,
+        ceilingDbm: hot.ceilingDbm,
+        maxDbm: hot.maxOperatingInputDbm,
+        overDb,
+        reachable: advice.reachable ? "yes" : "no",
+        tooHotDb: advice.tooHotDb,
+        tooHotMildDb: advice.tooHotMildDb,
+        densest: hot.ladder[hot.ladder.length - 1]?.modulation ?? "",
+      },
+      mends: lower
+        ? [
+            {
+              code: "lower-power",
+              action: { type: "power", nearDbm: advice.nearDbm, farDbm: advice.farDbm },
+              amount: Math.max(advice.nearDbm, advice.farDbm),
+              amountToday: null,
+              name: null,
+              lastYear: null,
+              beyondStructure: false,
+            },
+          ]
+        : [],
+    });
+  }
+  const weak = toFar.levelDbm <= toNear.levelDbm ? toFar : toNear;
+  const last = weak.ladder[0];
+  if (overDb <= 0 && !weak.heldWithMargin && last !== undefined) {
+    const radioMost = (d: Direction): number => Math.max(...d.ladder.map((r) => r.txPowerDbm));
+    const more = Math.min(plan.near.radio.modulations[0]?.maxTxPowerDbm ?? 0, plan.far.radio.modulations[0]?.maxTxPowerDbm ?? 0);
+    const narrower = [...plan.near.radio.channelWidthsMhz].filter((x) => x < plan.widthMhz).sort((a, b) => b - a)[0];
+    out.push({
+      code: weak.held === null ? "too-weak" : "thin-margin",
+      verdict: weak.held === null ? "short" : "tight",
+      weight: weak.held === null ? 90 : 52,
+      values: { levelDbm: weak.levelDbm, needsDbm: last.needsDbm, marginDb: weak.held?.marginDb ?? last.marginDb, wantedDb: plan.policy.marginDb },
+      mends: [
+        ...(radioMost(weak) < more && weak.setPowerDbm < more
+          ? [{ code: "raise-power" as const, action: { type: "power" as const, nearDbm: more, farDbm: more }, amount: more, amountToday: null, name: null, lastYear: null, beyondStructure: false }]
+          : []),
+        ...(narrower === undefined
+          ? []
+          : [{ code: "narrower" as const, action: { type: "width" as const, widthMhz: narrower }, amount: narrower, amountToday: null, name: null, lastYear: null, beyondStructure: false }]),
+      ],
+    });
+  }
+  return out;
+};
+
+const ruleFindings = (plan: LinkPlan, result: LinkResult): Finding[] => {
+  const { toFar, toNear } = result.service;
+  const out: Finding[] = [];
+  const seen = new Set<string>();
+  for (const [end, d] of [[plan.near, toFar], [plan.far, toNear]] as const) {
+    if (d === null) continue;
+    const r = d.regulation;
+    const add = (f: Finding): void => {
+      const key = `${f.code}${f.values.rule ?? ""}`;
+      if (!seen.has(key)) out.push(f);
+      seen.add(key);
+    };
+    if (r.status === "forbidden") {
+      add({ code: "rule-forbids", verdict: "short", weight: 97, values: { reason: r.reason, rule: r.rule?.id ?? null, domain: plan.policy.domain, source: r.rule?.source ?? null, minGainDbi: r.rule?.minGainDbi ?? null }, mends: [] });
+      continue;
+    }
+    const { rule, cutBy, maxEirpDbm } = r.limit;
+    const shared = { rule: rule.id, source: rule.source, asOf: rule.asOf, confidence: rule.confidence, domain: plan.policy.domain };
+    if (end.txPowerDbm > r.maxConductedDbm + 1e-9) {
+      if (end.radio.minTxPowerDbm > r.maxConductedDbm) {
+        add({ code: "rule-below-radio", verdict: "short", weight: 96, values: { ...shared, limitDbm: r.maxConductedDbm, minDbm: end.radio.minTxPowerDbm, radio: end.radio.name }, mends: [] });
+      } else {
+        const step = end.radio.txPowerStepDb;
+        const legal = (e: typeof end, limit: Direction | null): number =>
+          limit?.regulation.status === "allowed" ? Math.min(e.txPowerDbm, Math.floor(limit.regulation.maxConductedDbm / step + 1e-9) * step) : e.txPowerDbm;
+        add({
+          code: "power-cut",
+          verdict: "clear",
+          weight: 30,
+          values: { ...shared, cutBy, setDbm: end.txPowerDbm, limitDbm: r.maxConductedDbm, eirpDbm: maxEirpDbm },
+          mends: [
+            {
+              code: "legal-power",
+              action: { type: "power", nearDbm: legal(plan.near, toFar), farDbm: legal(plan.far, toNear) },
+              amount: legal(end, d),
+              amountToday: null,
+              name: null,
+              lastYear: null,
+              beyondStructure: false,
+            },
+          ],
+        });
+      }
+    }
+    if (r.permission !== null && !plan.permissionRecorded) {
+      add({
+        code: "permission",
+        verdict: "unknown",
+        weight: 75,
+        values: { ...shared, permission: r.permission },
+        mends: [{ code: "record-permission", action: { type: "permission" }, amount: 0, amountToday: null, name: null, lastYear: null, beyondStructure: false }],
+      });
+    }
+    if (r.radarDetection) {
+      add(
+        end.radio.radarDetection
+          ? { code: "radar", verdict: "clear", weight: 20, values: shared, mends: [] }
+          : { code: "radar-missing", verdict: "short", weight: 94, values: { ...shared, radio: end.radio.name }, mends: [] },
+      );
+    }
+  }
+  return out;
+};
+
+const capacityFindings = (plan: LinkPlan, result: LinkResult): Finding[] => {
+  const { airtimeUsedShare, toFar, toNear } = result.service;
+  if (toFar === null || toNear === null) return [];
+  if (airtimeUsedShare === null) return [{ code: "no-need", verdict: "unknown", weight: 15, values: {}, mends: [] }];
+  if (airtimeUsedShare <= 1 || toFar.held === null) return [];
+  return [
+    {
+      code: "too-slow",
+      verdict: "short",
+      weight: 85,
+      values: {
+        usedShare: airtimeUsedShare,
+        plannedMbps: Math.min(toFar.plannedMbps, toNear.plannedMbps),
+        needToFarMbps: plan.needToFarMbps ?? 0,
+        needToNearMbps: plan.needToNearMbps ?? 0,
+        capped: toFar.airtime?.cappedByPort === true ? "port" : null,
+      },
+      mends: [],
+    },
+  ];
+};
+
+/** What stands against the design, worst first, each with what would mend it. Always at least one. */
+export const findings = (plan: LinkPlan, path: PreparedPath, result: LinkResult): Finding[] => {
+  const faults = result.service.faults.map((f): Finding => {
+    const { code, ...rest } = f;
+    const values: Record<string, number | string | null> = {};
+    for (const [key, value] of Object.entries(rest)) values[key] = Array.isArray(value) ? value.join(", ") : (value as number | string);
+    return { code: `pairing-${code}`, verdict: "short", weight: 99, values, mends: [] };
+  });
+  const notes = result.warnings.map((w): Finding => ({ code: w.code, verdict: "clear", weight: w.code === "beyond-radio-range" ? 45 : 10, values: w.values, mends: [] }));
+  return [
+    ...faults,
+    ...clearanceFindings(plan, path, result),
+    ...structureFindings(plan),
+    ...levelFindings(plan, result),
+    ...ruleFindings(plan, result),
+    ...capacityFindings(plan, result),
+    ...notes,
+  ].sort((a, b) => b.weight - a.weight);
+};

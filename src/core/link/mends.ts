@@ -1,0 +1,92 @@
+import { evaluatePrepared, worstPlaceOf } from "./evaluate";
+import { type PreparedPath, preparePath } from "./prepare";
+import type { LinkPlan, LinkResult, PathProfile } from "./types";
+
+/** Nobody carries a bracket higher than this above today's mount; more is no answer (ours). */
+export const HIGHEST_RAISE_M = 40;
+/** Raises are rounded up to this, so that the answer holds. */
+const ROUND_M = 0.1;
+const MET_WITHIN_M = 0.0005;
+const MAX_STEPS = 24;
+
+const roundUp = (valueM: number): number => Math.ceil(valueM / ROUND_M - 1e-6) * ROUND_M;
+
+export type Ends = "near" | "far" | "both";
+
+export const withMounts = (plan: LinkPlan, ends: Ends, raiseM: number): LinkPlan => ({
+  ...plan,
+  near: ends === "far" ? plan.near : { ...plan.near, mountAglM: plan.near.mountAglM + raiseM },
+  far: ends === "near" ? plan.far : { ...plan.far, mountAglM: plan.far.mountAglM + raiseM },
+});
+
+/**
+ * Least raise of one or both mounts that meets the policy in a year, or null when none up to
+ * HIGHEST_RAISE_M does. Each step lifts by what the worst place lacks, times the lever of that end:
+ * the worst place may change, so it is asked again until nothing lacks.
+ */
+export const raiseToMeet = (plan: LinkPlan, path: PreparedPath, ends: Ends, year: number): number | null => {
+  let raiseM = 0;
+  for (let step = 0; step < MAX_STEPS; step++) {
+    const worst = worstPlaceOf(withMounts(plan, ends, raiseM), path, year);
+    if (worst === null) return null;
+    if (worst.missM <= MET_WITHIN_M) return roundUp(raiseM);
+    const t = Math.min(1, Math.max(0, worst.atM / path.profile.pathM));
+    const lever = ends === "both" ? 1 : ends === "far" ? t : 1 - t;
+    if (lever < 0.02) return null;
+    raiseM += worst.missM / lever + MET_WITHIN_M / 2;
+    if (!(raiseM <= HIGHEST_RAISE_M)) return null;
+  }
+  return null;
+};
+
+/** Height above ground to which one body must come down to meet the policy in a year; null when it alone does not decide. */
+export const trimToMeet = (plan: LinkPlan, profile: PathProfile, bodyId: string, year: number): number | null => {
+  const body = profile.bodies.find((b) => b.id === bodyId);
+  if (body === undefined) return null;
+  const growthM = body.growthMPerYear * (year - plan.policy.year);
+  let heightM = Math.min(plan.trims[bodyId] ?? body.heightM, body.heightM);
+  for (let step = 0; step < MAX_STEPS; step++) {
+    const trimmed: LinkPlan = { ...plan, trims: { ...plan.trims, [bodyId]: heightM } };
+    const worst = worstPlaceOf(trimmed, preparePath(trimmed, profile), year);
+    if (worst === null || worst.missM <= MET_WITHIN_M) return Math.floor(heightM / ROUND_M + 1e-6) * ROUND_M;
+    if (worst.owner.kind !== "body" || worst.owner.id !== bodyId) return null;
+    heightM -= worst.missM + MET_WITHIN_M / 2;
+    if (heightM + growthM <= 0.3 || heightM <= 0.3) return null;
+  }
+  return null;
+};
+
+/** Largest transmit power that keeps both ends under the ceiling of the densest modulation, and whether the radios can go so low. */
+export interface PowerAdvice {
+  readonly nearDbm: number;
+  readonly farDbm: number;
+  readonly reachable: boolean;
+  /** By how much the lowest settings are still too strong for dense modulations: least and most. */
+  readonly tooHotDb: number;
+  readonly tooHotMildDb: number;
+}
+
+export const powerForCeiling = (plan: LinkPlan, result: LinkResult): PowerAdvice | null => {
+  const { toFar, toNear } = result.service;
+  if (toFar === null || toNear === null) return null;
+  const densest = (d: typeof toFar): { ceilingDbm: number; mildDbm: number } => {
+    const top = d.ladder[d.ladder.length - 1];
+    return { ceilingDbm: top?.ceilingDbm ?? d.ceilingDbm, mildDbm: top?.ceilingMildDbm ?? d.ceilingDbm };
+  };
+  const one = (d: typeof toFar, set: number, min: number): { powerDbm: number; overDb: number; overMildDb: number } => {
+    const fixedDb = d.levelDbm - (d.terms[0]?.valueDb ?? 0);
+    const { ceilingDbm, mildDbm } = densest(d);
+    return {
+      powerDbm: Math.max(min, Math.min(set, Math.floor(ceilingDbm - fixedDb))),
+      overDb: min + fixedDb - ceilingDbm,
+      overMildDb: min + fixedDb - mildDbm,
+    };
+  };
+  const a = one(toFar, plan.near.txPowerDbm, plan.near.radio.minTxPowerDbm);
+  const b = one(toNear, plan.far.txPowerDbm, plan.far.radio.minTxPowerDbm);
+  const tooHotDb = Math.max(a.overDb, b.overDb);
+  return { nearDbm: a.powerDbm, farDbm: b.powerDbm, reachable: tooHotDb <= 0, tooHotDb, tooHotMildDb: Math.max(a.overMildDb, b.overMildDb) };
+};
+
+/** Verdict after a change, to say what a mend would do. */
+export const resultWith = (plan: LinkPlan, profile: PathProfile): LinkResult => evaluatePrepared(plan, preparePath(plan, profile));

@@ -1,0 +1,173 @@
+import { effectiveRadiusM } from "../geo";
+import { acrossExtent, isVegetation, type PathBody, type PreparedOutline, prepareOutline, type TopAt } from "../obstacles";
+import { type DiffractionProfile, prepareDiffraction, wavelengthM } from "../propagation";
+import { NO_DATASET } from "../terrain";
+import type { LinkPlan, PathProfile } from "./types";
+
+/** Bodies farther aside than this many F1 never form a narrow screen. */
+const NARROW_SCREEN_F1 = 3;
+
+export interface PreparedBody extends PreparedOutline {
+  readonly vegetation: boolean;
+  /** Top in a year, AMSL, after any planned trim. */
+  readonly topAt: (year: number) => TopAt;
+}
+
+/** Everything about a path that does not change while a mast is dragged. */
+export interface PreparedPath {
+  readonly profile: PathProfile;
+  readonly bodies: readonly PreparedBody[];
+  readonly wavelengthM: number;
+  /** Made when first asked for; null when the ground is not known all along. */
+  readonly withBodies: () => DiffractionProfile | null;
+  readonly solids: readonly { readonly prepared: PreparedBody; readonly narrow: { leftM: number; rightM: number } | null }[];
+  /** The same profile with one solid left out, made when first asked for. */
+  readonly without: (solidIndex: number) => DiffractionProfile | null;
+  readonly unknownGroundM: number;
+  readonly groundAt: (xM: number) => number;
+  readonly datasetAt: (xM: number) => number;
+}
+
+/** Index of the last point at or before a distance. */
+const indexBefore = (distanceM: Float64Array, xM: number): number => {
+  let low = 0;
+  let high = distanceM.length - 1;
+  while (high - low > 1) {
+    const mid = (low + high) >> 1;
+    if (distanceM[mid]! <= xM) low = mid;
+    else high = mid;
+  }
+  return low;
+};
+
+const groundSampler = (p: PathProfile): ((xM: number) => number) => {
+  const { distanceM: d, groundAmslM: g } = p;
+  return (xM) => {
+    if (xM <= 0) return g[0]!;
+    if (xM >= p.pathM) return g[g.length - 1]!;
+    const i = indexBefore(d, xM);
+    const t = (xM - d[i]!) / (d[i + 1]! - d[i]!);
+    return g[i]! + (g[i + 1]! - g[i]!) * t;
+  };
+};
+
+/**
+ * Height of a body above its ground in a year: today's (or what a trim leaves), and growth since the
+ * plan's year. A trim to a height holds from the plan's year.
+ */
+const heightInYear = (body: PathBody, plan: LinkPlan, year: number): number => {
+  const trim = plan.trims[body.id];
+  const nowM = trim === undefined ? body.heightM : Math.min(trim, body.heightM);
+  return nowM + body.growthMPerYear * Math.max(0, year - plan.policy.year);
+};
+
+const prepareBody = (body: PathBody, plan: LinkPlan, groundAt: (xM: number) => number): PreparedBody => {
+  const vegetation = isVegetation(body.kind);
+  const outline = prepareOutline(body);
+  // Vegetation that crosses the axis follows the ground there; everything else stands on its own.
+  const follows = vegetation && outline.stretches.length > 0;
+  return {
+    ...outline,
+    vegetation,
+    topAt: (year) => {
+      const heightM = heightInYear(body, plan, year);
+      if (!follows) {
+        const topM = body.baseAmslM + heightM;
+        return () => topM;
+      }
+      return (xM) => {
+        const ground = groundAt(xM);
+        return (ground === ground ? ground : body.baseAmslM) + heightM;
+      };
+    },
+  };
+};
+
+/** Ground points and solid tops merged, with exact points at each edge crossing. */
+const mergedProfile = (
+  profile: PathProfile,
+  solids: readonly PreparedBody[],
+  groundAt: (xM: number) => number,
+  year: number,
+): { distanceM: Float64Array; topAmslM: Float64Array; groundAmslM: Float64Array } => {
+  const edges: number[] = [];
+  for (const s of solids) for (const { fromM, toM } of s.stretches) edges.push(fromM, toM);
+  const inner = edges.filter((x) => x > 0 && x < profile.pathM).sort((a, b) => a - b);
+  const total = profile.distanceM.length + inner.length;
+  const distanceM = new Float64Array(total);
+  let n = 0;
+  let e = 0;
+  for (const x of profile.distanceM) {
+    while (e < inner.length && inner[e]! < x) distanceM[n++] = inner[e++]!;
+    if (e < inner.length && inner[e] === x) e++;
+    distanceM[n++] = x;
+  }
+  const d = distanceM.subarray(0, n);
+  const groundAmslM = new Float64Array(n);
+  for (let i = 0; i < n; i++) groundAmslM[i] = groundAt(d[i]!);
+  const topAmslM = Float64Array.from(groundAmslM);
+  for (const s of solids) {
+    const top = s.topAt(year);
+    for (const { fromM, toM } of s.stretches) {
+      for (let i = 0; i < n; i++) {
+        const x = d[i]!;
+        if (x < fromM || x > toM) continue;
+        const t = top(x);
+        if (t > topAmslM[i]!) topAmslM[i] = t;
+      }
+    }
+  }
+  return { distanceM: d, topAmslM, groundAmslM };
+};
+
+/** @returns the path made ready for one channel centre, k and set of trims. */
+export const preparePath = (plan: LinkPlan, profile: PathProfile): PreparedPath => {
+  const groundAt = groundSampler(profile);
+  const bodies = profile.bodies.map((b) => prepareBody(b, plan, groundAt));
+  const lambda = wavelengthM(plan.centreMhz / 1000);
+  let unknownGroundM = 0;
+  for (let i = 1; i < profile.distanceM.length; i++) {
+    const known = profile.groundAmslM[i]! === profile.groundAmslM[i]! && profile.groundAmslM[i - 1]! === profile.groundAmslM[i - 1]!;
+    if (!known) unknownGroundM += profile.distanceM[i]! - profile.distanceM[i - 1]!;
+  }
+  const crossing = bodies.filter((b) => !b.vegetation && b.body.carries === null && b.stretches.length > 0);
+  const year = plan.policy.year;
+  const make = (solids: readonly PreparedBody[]): DiffractionProfile | null => {
+    if (unknownGroundM > 0) return null;
+    const merged = mergedProfile(profile, solids, groundAt, year);
+    if (merged.distanceM.length < 3) return null;
+    return prepareDiffraction({
+      ...merged,
+      frequencyGhz: plan.centreMhz / 1000,
+      effectiveRadiusM: effectiveRadiusM(plan.policy.kFactor),
+    });
+  };
+  const solids = crossing.map((prepared) => {
+    const first = prepared.stretches[0]!;
+    const last = prepared.stretches[prepared.stretches.length - 1]!;
+    const midM = (first.fromM + last.toM) / 2;
+    const f1M = Math.sqrt((lambda * Math.max(0, midM) * Math.max(0, profile.pathM - midM)) / profile.pathM);
+    const extent = acrossExtent(prepared.body, first.fromM, last.toM);
+    const narrow = extent !== null && extent.rightM - extent.leftM < NARROW_SCREEN_F1 * f1M ? extent : null;
+    return { prepared, narrow };
+  });
+  const cache = new Map<number, DiffractionProfile | null>();
+  let whole: DiffractionProfile | null | undefined;
+  return {
+    profile,
+    bodies,
+    wavelengthM: lambda,
+    withBodies: () => {
+      if (whole === undefined) whole = make(crossing);
+      return whole;
+    },
+    solids,
+    without: (index) => {
+      if (!cache.has(index)) cache.set(index, make(crossing.filter((_, i) => i !== index)));
+      return cache.get(index) ?? null;
+    },
+    unknownGroundM,
+    groundAt,
+    datasetAt: (xM) => profile.datasetIndex[indexBefore(profile.distanceM, Math.min(profile.pathM, Math.max(0, xM)))] ?? NO_DATASET,
+  };
+};

@@ -1,0 +1,220 @@
+import type { BodyKind, PathBody } from "../obstacles";
+import type { AirtimeResult, Antenna, Domain, LinkUse, PairingFault, Radio, RegulationResult, ThroughputSchool } from "../radio";
+
+/** A height source in force along a profile. */
+export interface ProfileDataset {
+  readonly id: string;
+  readonly name: string;
+  readonly kind: "dtm" | "dsm";
+  readonly cellM: number;
+  readonly sigmaM: number;
+}
+
+/** A named thing on the ground, used to say where. */
+export interface ProfileFeature {
+  readonly name: string;
+  readonly alongM: number;
+  readonly acrossM: number;
+}
+
+/** A path already sampled: bare ground and the bodies beside it, in the frame of the path. */
+export interface PathProfile {
+  readonly pathM: number;
+  readonly nearBearingDeg: number;
+  readonly farBearingDeg: number;
+  readonly distanceM: Float64Array;
+  /** NaN where no dataset knows the ground. */
+  readonly groundAmslM: Float64Array;
+  readonly datasetIndex: Uint8Array;
+  readonly datasets: readonly ProfileDataset[];
+  readonly bodies: readonly PathBody[];
+  readonly features: readonly ProfileFeature[];
+  readonly thinned: boolean;
+}
+
+export interface EndPlan {
+  readonly name: string;
+  readonly mountAglM: number;
+  /** Highest mount the structure carries; null when nobody said. */
+  readonly mountMaxAglM: number | null;
+  /** Standard error of the mount's height (a typed height: 0.2 m). */
+  readonly mountSigmaM: number;
+  readonly feederLossDb: number;
+  readonly txPowerDbm: number;
+  readonly radio: Radio;
+  /** For a connectorised radio; an integrated one carries its own. */
+  readonly antenna: Antenna | null;
+}
+
+export type ClearancePolicy = "line" | "sixty" | "whole";
+export type TreePolicy = "strict" | "trim" | "through";
+
+export interface LinkPolicy {
+  readonly clearance: ClearancePolicy;
+  readonly kFactor: number;
+  readonly trees: TreePolicy;
+  /** The year of the plan; the core has no clock. */
+  readonly year: number;
+  readonly horizonYears: number;
+  readonly throughput: ThroughputSchool;
+  /** Share kept free under "headroom". */
+  readonly freeShare: number;
+  /** Margin a modulation must hold over its sensitivity. */
+  readonly marginDb: number;
+  readonly domain: Domain;
+  readonly use: LinkUse;
+}
+
+export interface Climate {
+  readonly rainRate001MmH: number;
+  readonly temperatureC: number;
+  /** Total pressure; dry pressure is total less vapour. */
+  readonly pressureHpa: number;
+  readonly vapourDensityGm3: number;
+}
+
+export interface LinkPlan {
+  readonly near: EndPlan;
+  readonly far: EndPlan;
+  readonly centreMhz: number;
+  readonly widthMhz: number;
+  /** Required rates; null when the brief has none yet. To far is "down" when the feed is at the near end. */
+  readonly needToFarMbps: number | null;
+  readonly needToNearMbps: number | null;
+  readonly policy: LinkPolicy;
+  readonly climate: Climate;
+  /** Planned trims: body id to height above ground after cutting. */
+  readonly trims: Readonly<Record<string, number>>;
+  readonly permissionRecorded: boolean;
+}
+
+export type Verdict = "clear" | "tight" | "short" | "unknown";
+
+export interface WorstPlace {
+  readonly owner: { readonly kind: "ground" } | { readonly kind: "body"; readonly bodyKind: BodyKind; readonly id: string };
+  /** The body's name, or the nearest named feature within 500 m, or null. */
+  readonly ownerName: string | null;
+  readonly share: number;
+  readonly atM: number;
+  readonly acrossM: number;
+  readonly zAmslM: number;
+  readonly side: "over" | "left" | "right" | "through";
+  readonly f1M: number;
+  /** What the policy lacks there, along the freeing direction; negative is spare. */
+  readonly missM: number;
+}
+
+export interface ClearanceResult {
+  readonly verdict: Verdict;
+  readonly policyShare: number;
+  readonly worst: WorstPlace | null;
+  /** Worst place after growth to the end of the horizon. */
+  readonly worstAtHorizon: WorstPlace | null;
+  /** First year in which the policy is no longer met through growth; null when it holds to the horizon. */
+  readonly lostInYear: number | null;
+  /** Chance that the policy is met today, linearised about the worst place; null when the ground is unknown. */
+  readonly probability: number | null;
+  /** The same with the errors of ground and obstacle alone. */
+  readonly probabilityOfSurvey: number | null;
+  readonly sigmaM: number | null;
+  readonly sigmaOf: { readonly groundM: number; readonly obstacleM: number; readonly mountM: number } | null;
+  readonly unknownGroundM: number;
+  /** Vegetation that comes into the policy's zone today. */
+  readonly treesInZone: readonly string[];
+}
+
+/** One gain or loss of the level line, in order from transmitter to receiver. */
+export interface LevelTerm {
+  readonly id:
+    | "transmit"
+    | "chains"
+    | "feeder-out"
+    | "antenna-out"
+    | "free-space"
+    | "gas"
+    | "diffraction"
+    | "beside"
+    | "own-edge"
+    | "vegetation"
+    | "antenna-in"
+    | "feeder-in";
+  /** Signed: gains positive, losses negative. For "transmit" the level itself in dBm. */
+  readonly valueDb: number;
+  /** Extra loss the cautious end of the band counts on, where the method states one. */
+  readonly worseByDb: number;
+  readonly clause: string;
+  /** Figures that went in, by symbol, each with its unit in the name. */
+  readonly inputs: Readonly<Record<string, number | string>>;
+  readonly inRange: boolean;
+}
+
+export interface LadderRung {
+  readonly index: number;
+  readonly modulation: string;
+  readonly codeRate: string;
+  readonly needsDbm: number;
+  readonly ceilingDbm: number;
+  readonly ceilingMildDbm: number;
+  /** Level at this rung: power backs off as modulation rises. */
+  readonly levelDbm: number;
+  readonly txPowerDbm: number;
+  readonly marginDb: number;
+  readonly phyRateMbps: number;
+  readonly state: "held" | "holds" | "thin" | "below" | "too-strong";
+}
+
+export interface Direction {
+  readonly terms: readonly LevelTerm[];
+  /** Expected level per receive chain at the held rung. */
+  readonly levelDbm: number;
+  readonly bandLowDbm: number;
+  readonly bandHighDbm: number;
+  readonly noiseDbm: number;
+  readonly snrDb: number;
+  readonly ladder: readonly LadderRung[];
+  readonly held: LadderRung | null;
+  readonly heldWithMargin: boolean;
+  readonly ceilingDbm: number;
+  readonly maxOperatingInputDbm: number;
+  readonly damageInputDbm: number;
+  readonly eirpDbm: number;
+  readonly setPowerDbm: number;
+  readonly regulation: RegulationResult;
+  readonly airtime: AirtimeResult | null;
+  readonly plannedMbps: number;
+  readonly needMbps: number | null;
+  /** Share of the year that the rung needed for the required rate (else the lowest) is lost to rain. */
+  readonly rain: { readonly percent: number; readonly minutesAYear: number; readonly marginDb: number; readonly a001Db: number; readonly inRange: boolean };
+}
+
+export interface Warning {
+  readonly code: string;
+  readonly values: Readonly<Record<string, number | string>>;
+}
+
+export interface LinkResult {
+  readonly verdict: Verdict;
+  readonly geometry: {
+    readonly pathM: number;
+    readonly nearAmslM: number;
+    readonly farAmslM: number;
+    readonly nearTiltDeg: number;
+    readonly farTiltDeg: number;
+    readonly nearShiftM: number;
+    readonly farShiftM: number;
+    readonly nearWallOf: string | null;
+    readonly farWallOf: string | null;
+    readonly wavelengthM: number;
+  };
+  readonly clearance: ClearanceResult;
+  readonly service: {
+    readonly verdict: Verdict;
+    readonly faults: readonly PairingFault[];
+    readonly airtimeUsedShare: number | null;
+    readonly toFar: Direction | null;
+    readonly toNear: Direction | null;
+  };
+  readonly warnings: readonly Warning[];
+  /** Models whose place in the result is kept but which are not computed yet. */
+  readonly notModelled: readonly string[];
+}

@@ -1,0 +1,203 @@
+import { acrossExtent, type PreparedOutline } from "./body";
+import { f1RadiusM, type Ray, rayBulgeM, rayZM, shareOfPoint } from "./ray";
+
+/** How near one obstacle, or the ground, comes to the ray. */
+export interface Approach {
+  /** Share of F1; negative when the ray passes through: minus the smallest freeing shift over F1 there. */
+  readonly share: number;
+  /** Where along the path, from the near end. */
+  readonly atM: number;
+  /** Across the path, right positive. */
+  readonly acrossM: number;
+  /** Height of the nearest point, AMSL without bulge. */
+  readonly zAmslM: number;
+  readonly side: "over" | "left" | "right" | "through";
+  /** F1 radius at that place. */
+  readonly f1M: number;
+}
+
+/** Height of a body's top at a distance, AMSL. */
+export type TopAt = (xM: number) => number;
+
+const GOLDEN = (Math.sqrt(5) - 1) / 2;
+/** 0.618^28 is 1.4e-6: a 100 m edge is searched to 0.2 mm. */
+const SEARCH_STEPS = 28;
+/** An F1 below this is taken as this when a shift is divided by it. */
+const LEAST_F1_M = 0.01;
+
+/** Smallest value of a convex function on 0..1 and where. */
+const minimise = (f: (t: number) => number): { t: number; value: number } => {
+  let a = 0;
+  let b = 1;
+  let c = b - GOLDEN;
+  let d = GOLDEN;
+  let fc = f(c);
+  let fd = f(d);
+  for (let i = 0; i < SEARCH_STEPS; i++) {
+    if (fc < fd) {
+      b = d;
+      d = c;
+      fd = fc;
+      c = b - GOLDEN * (b - a);
+      fc = f(c);
+    } else {
+      a = c;
+      c = d;
+      fc = fd;
+      d = a + GOLDEN * (b - a);
+      fd = f(d);
+    }
+  }
+  let t = (a + b) / 2;
+  let value = f(t);
+  for (const end of [0, 1]) {
+    const atEnd = f(end);
+    if (atEnd < value) {
+      t = end;
+      value = atEnd;
+    }
+  }
+  return { t, value };
+};
+
+/** No point at this distance aside has a smaller excess than the one abreast of the middle. */
+const leastShareAside = (ray: Ray, lengthM: number, asideM: number): number =>
+  Math.sqrt((Math.sqrt(lengthM * lengthM + 4 * asideM * asideM) - lengthM) / (ray.wavelengthM / 2));
+
+/**
+ * The nearest approach of one body: over its top, past its sides, or through it.
+ * |TP| + |PR| is convex, so on each edge of the outline it has one smallest value.
+ * @param topAt top of the body along the path, AMSL.
+ * @param beatShare bodies that cannot come below this share are passed over (null).
+ */
+export const bodyApproach = (ray: Ray, outline: PreparedOutline, topAt: TopAt, beatShare: number): Approach | null => {
+  const lengthM = ray.endM - ray.startM;
+  if (leastShareAside(ray, lengthM, outline.leastAsideM) >= beatShare) return null;
+  const { body } = outline;
+  let best: Approach | null = throughApproach(ray, outline, topAt);
+  if (best !== null && best.side === "through") return best;
+  let bestShare = Math.min(beatShare, best?.share ?? Number.POSITIVE_INFINITY);
+  const n = body.xM.length;
+  for (let i = 0; i < n; i++) {
+    const j = (i + 1) % n;
+    const xa = body.xM[i]!;
+    const ya = body.yM[i]!;
+    const dx = body.xM[j]! - xa;
+    const dy = body.yM[j]! - ya;
+    const yb = ya + dy;
+    const leastY = ya > 0 !== yb > 0 ? 0 : Math.min(Math.abs(ya), Math.abs(yb));
+    if (leastShareAside(ray, lengthM, leastY) >= bestShare) continue;
+    const shareAt = (t: number): number => {
+      const x = xa + t * dx;
+      const z = Math.min(topAt(x) + rayBulgeM(ray, x), rayZM(ray, x));
+      return shareOfPoint(ray, x, ya + t * dy, z);
+    };
+    const found = minimise(shareAt);
+    if (found.value >= bestShare) continue;
+    bestShare = found.value;
+    const x = xa + found.t * dx;
+    const y = ya + found.t * dy;
+    const top = topAt(x);
+    const beneath = top + rayBulgeM(ray, x) < rayZM(ray, x);
+    best = {
+      share: found.value,
+      atM: x,
+      acrossM: y,
+      zAmslM: Math.min(top, rayZM(ray, x) - rayBulgeM(ray, x)),
+      side: beneath ? "over" : y < 0 ? "left" : "right",
+      f1M: f1RadiusM(ray, x),
+    };
+  }
+  return best;
+};
+
+const STRETCH_SAMPLES = 24;
+
+/** The axis inside the outline: the ray passes over the body there, or through it. */
+const throughApproach = (ray: Ray, { body, stretches }: PreparedOutline, topAt: TopAt): Approach | null => {
+  let best: Approach | null = null;
+  for (const stretch of stretches) {
+    const fromM = Math.max(stretch.fromM, ray.startM);
+    const toM = Math.min(stretch.toM, ray.endM);
+    if (fromM > toM) continue;
+    let deepestM = Number.NEGATIVE_INFINITY;
+    let deepestAtM = fromM;
+    let firstThroughM = Number.NaN;
+    let lastThroughM = Number.NaN;
+    for (let s = 0; s <= STRETCH_SAMPLES; s++) {
+      const x = fromM + ((toM - fromM) * s) / STRETCH_SAMPLES;
+      const depthM = topAt(x) + rayBulgeM(ray, x) - rayZM(ray, x);
+      if (depthM > deepestM) {
+        deepestM = depthM;
+        deepestAtM = x;
+      }
+      if (depthM > 0) {
+        if (firstThroughM !== firstThroughM) firstThroughM = x;
+        lastThroughM = x;
+      }
+    }
+    if (deepestM > 0) {
+      const f1M = Math.max(LEAST_F1_M, f1RadiusM(ray, deepestAtM));
+      const extent = acrossExtent(body, firstThroughM, lastThroughM) ?? { leftM: -Infinity, rightM: Infinity };
+      const shiftM = Math.min(deepestM, Math.abs(extent.leftM), Math.abs(extent.rightM));
+      const share = -shiftM / f1M;
+      if (best === null || share < best.share) {
+        best = { share, atM: deepestAtM, acrossM: 0, zAmslM: topAt(deepestAtM), side: "through", f1M };
+      }
+      continue;
+    }
+    const found = minimise((t) => {
+      const x = fromM + t * (toM - fromM);
+      return shareOfPoint(ray, x, 0, topAt(x) + rayBulgeM(ray, x));
+    });
+    if (best === null || found.value < best.share) {
+      const x = fromM + found.t * (toM - fromM);
+      best = { share: found.value, atM: x, acrossM: 0, zAmslM: topAt(x), side: "over", f1M: f1RadiusM(ray, x) };
+    }
+  }
+  return best;
+};
+
+/**
+ * Nearest approach of the bare ground under the axis.
+ * @param distanceM @param groundAmslM the ground profile; unknown heights (NaN) are passed over.
+ */
+export const groundApproach = (ray: Ray, distanceM: Float64Array, groundAmslM: Float64Array): Approach | null => {
+  let bestShare = Number.POSITIVE_INFINITY;
+  let bestIndex = -1;
+  const slope = (ray.endZM - ray.startZM) / (ray.endM - ray.startM);
+  const n = distanceM.length;
+  for (let i = 0; i < n; i++) {
+    const x = distanceM[i]!;
+    if (x <= ray.startM || x >= ray.endM) continue;
+    const z = groundAmslM[i]! + (x * (ray.pathM - x)) / (2 * ray.effectiveRadiusM);
+    const underM = ray.startZM + slope * (x - ray.startM) - z;
+    const share =
+      underM < 0 ? underM / Math.max(LEAST_F1_M, f1RadiusM(ray, x)) : underM >= 0 ? shareOfPoint(ray, x, 0, z) : Infinity;
+    if (share < bestShare) {
+      bestShare = share;
+      bestIndex = i;
+    }
+  }
+  if (bestIndex < 0) return null;
+  const atM = distanceM[bestIndex]!;
+  return {
+    share: bestShare,
+    atM,
+    acrossM: 0,
+    zAmslM: groundAmslM[bestIndex]!,
+    side: bestShare < 0 ? "through" : "over",
+    f1M: f1RadiusM(ray, atM),
+  };
+};
+
+/** The share counted against a tube that is never narrower than half the aperture near an end (ours). */
+export const apertureBoundShare = (ray: Ray, approach: Approach, policyShare: number): number => {
+  if (approach.share <= 0 || policyShare <= 0) return approach.share;
+  const d1 = approach.atM - ray.startM;
+  const d2 = ray.endM - approach.atM;
+  if (d1 <= 0 || d2 <= 0) return approach.share;
+  const halfM = d1 < d2 ? ray.startHalfApertureM : ray.endHalfApertureM;
+  const policyM = policyShare * approach.f1M;
+  return halfM <= policyM ? approach.share : Math.min(approach.share, (approach.share * policyM) / halfM);
+};

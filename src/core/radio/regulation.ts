@@ -1,0 +1,184 @@
+/*
+ * Power limits from rule rows (data with source, year and confidence). A planning aid: the local
+ * regulator decides. The lowest of conducted, gain-rule, EIRP, gain-dependent EIRP and density limits holds.
+ */
+import rules from "./tables/regulation.json";
+
+export type Domain = "cautious" | "FCC-like" | "ETSI-like";
+
+interface EirpByGain {
+  readonly baseDbm?: number;
+  readonly refGainDbi?: number;
+  readonly slopeDbPerDb?: number;
+  readonly floorDbm?: number | null;
+  readonly pieces?: readonly {
+    readonly fromGainDbi: number;
+    readonly toGainDbi: number | null;
+    readonly baseDbm: number;
+    readonly refGainDbi: number;
+    readonly slopeDbPerDb: number;
+  }[];
+}
+
+export interface RuleRow {
+  readonly id: string;
+  readonly domain: Domain;
+  readonly lowMhz: number;
+  readonly highMhz: number;
+  readonly use: string;
+  readonly fixedOutdoorPermitted: boolean;
+  readonly indoorOnly: boolean;
+  readonly conductedMaxDbm: number | null;
+  readonly conductedLimitByBandwidth: string | null;
+  readonly gainRule: { readonly freeGainDbi: number | null; readonly reduceConductedDbPerDb: number } | null;
+  readonly eirpMaxDbm: number | null;
+  readonly eirpByGain: EirpByGain | null;
+  readonly psd: { readonly limitDbm: number; readonly perMhz: number; readonly kind: "conducted" | "eirp" } | null;
+  readonly minGainDbi: number | null;
+  readonly maxBeamwidthDeg: number | null;
+  readonly dfs: { readonly required: boolean };
+  readonly tpc: { readonly required: boolean };
+  readonly licence: string;
+  readonly stopUntilRecorded: string | null;
+  readonly notes: string;
+  readonly source: string;
+  readonly asOf: string;
+  readonly confidence: string;
+}
+
+export const ruleRows: readonly RuleRow[] = rules.rows as unknown as readonly RuleRow[];
+
+export type CutBy = "conducted limit" | "conducted limit and gain rule" | "EIRP limit" | "EIRP by gain" | "power density";
+
+export interface PowerLimit {
+  readonly maxConductedDbm: number;
+  readonly maxEirpDbm: number;
+  readonly cutBy: CutBy;
+  readonly rule: RuleRow;
+}
+
+/** Two limits within this are one: the first named holds. */
+const SAME_DB = 1e-9;
+
+const eirpByGainDbm = (form: EirpByGain, gainDbi: number): number | null => {
+  if (form.pieces !== undefined) {
+    const piece = form.pieces.find((p) => gainDbi >= p.fromGainDbi && (p.toGainDbi === null || gainDbi < p.toGainDbi));
+    return piece === undefined ? null : piece.baseDbm - piece.slopeDbPerDb * Math.max(0, piece.refGainDbi - gainDbi);
+  }
+  const dbm = (form.baseDbm ?? 0) - (form.slopeDbPerDb ?? 0) * Math.max(0, (form.refGainDbi ?? 0) - gainDbi);
+  return form.floorDbm == null ? dbm : Math.max(form.floorDbm, dbm);
+};
+
+/** The bandwidth-dependent conducted limits written as sentences in the rows. */
+const conductedByBandwidthDbm = (sentence: string, conductedMaxDbm: number, widthMhz: number): number => {
+  if (sentence.startsWith("lesser of 24 dBm")) return Math.min(24, 11 + 10 * Math.log10(widthMhz));
+  if (sentence.startsWith("500 mW peak for 100 MHz")) return 27 + Math.min(0, 10 * Math.log10(widthMhz / 100));
+  return conductedMaxDbm;
+};
+
+/** The power one rule row allows with an antenna and a channel width, before any feeder loss. Null when the row sets none. */
+export const limitOfRow = (rule: RuleRow, gainDbi: number, widthMhz: number): PowerLimit | null => {
+  const reductionDb =
+    rule.gainRule?.freeGainDbi == null ? 0 : Math.max(0, gainDbi - rule.gainRule.freeGainDbi) * rule.gainRule.reduceConductedDbPerDb;
+  const candidates: { conductedDbm: number; cutBy: CutBy }[] = [];
+  if (rule.conductedMaxDbm !== null) {
+    const base =
+      rule.conductedLimitByBandwidth === null
+        ? rule.conductedMaxDbm
+        : conductedByBandwidthDbm(rule.conductedLimitByBandwidth, rule.conductedMaxDbm, widthMhz);
+    candidates.push({
+      conductedDbm: base - reductionDb,
+      cutBy: reductionDb > 0 ? "conducted limit and gain rule" : "conducted limit",
+    });
+  }
+  if (rule.eirpMaxDbm !== null) candidates.push({ conductedDbm: rule.eirpMaxDbm - gainDbi, cutBy: "EIRP limit" });
+  const byGain = rule.eirpByGain === null ? null : eirpByGainDbm(rule.eirpByGain, gainDbi);
+  if (byGain !== null) candidates.push({ conductedDbm: byGain - gainDbi, cutBy: "EIRP by gain" });
+  if (rule.psd !== null) {
+    const wholeDbm = rule.psd.limitDbm + 10 * Math.log10(widthMhz / rule.psd.perMhz);
+    candidates.push({
+      conductedDbm: rule.psd.kind === "eirp" ? wholeDbm - gainDbi : wholeDbm - reductionDb,
+      cutBy: "power density",
+    });
+  }
+  let lowest: { conductedDbm: number; cutBy: CutBy } | null = null;
+  for (const c of candidates) if (lowest === null || c.conductedDbm < lowest.conductedDbm - SAME_DB) lowest = c;
+  if (lowest === null) return null;
+  return { maxConductedDbm: lowest.conductedDbm, maxEirpDbm: lowest.conductedDbm + gainDbi, cutBy: lowest.cutBy, rule };
+};
+
+export type LinkUse = "ptp" | "ptmp";
+
+export type RegulationResult =
+  | {
+      readonly status: "allowed";
+      readonly limit: PowerLimit;
+      /** Feeder loss is handed back: the limit holds at the antenna port. */
+      readonly maxConductedDbm: number;
+      readonly radarDetection: boolean;
+      /** What must be recorded before the design may go on, when the row asks for it. */
+      readonly permission: string | null;
+    }
+  | { readonly status: "forbidden"; readonly reason: "no-rule" | "indoor-only" | "gain-too-low"; readonly rule: RuleRow | null };
+
+const usable = (rule: RuleRow, use: LinkUse, gainDbi: number): boolean => {
+  if (rule.minGainDbi !== null && gainDbi < rule.minGainDbi) return false;
+  if (use === "ptp") return !/point-to-multipoint|mesh|client \(remote\)|any other/.test(rule.use) || /point-to-point or/.test(rule.use);
+  return !/^fixed point-to-point(?! or)|fixed point-to-point, outdoors/.test(rule.use);
+};
+
+/**
+ * The limit for an outdoor channel in a domain. The whole channel must lie inside rows that permit it;
+ * over two rows the lower limits and both duties hold. Of several rows for one place those of the declared
+ * use are taken, then those that need no permission, then the lowest.
+ */
+export const regulate = (
+  domain: Domain,
+  centreMhz: number,
+  widthMhz: number,
+  gainDbi: number,
+  use: LinkUse,
+  feederLossDb = 0,
+): RegulationResult => {
+  const lowMhz = centreMhz - widthMhz / 2;
+  const highMhz = centreMhz + widthMhz / 2;
+  const touching = ruleRows.filter((r) => r.domain === domain && r.lowMhz < highMhz && r.highMhz > lowMhz);
+  const outdoor = touching.filter((r) => r.fixedOutdoorPermitted);
+  const cuts = [...new Set([lowMhz, highMhz, ...touching.flatMap((r) => [r.lowMhz, r.highMhz])])]
+    .filter((f) => f >= lowMhz && f <= highMhz)
+    .sort((a, b) => a - b);
+  let lowest: PowerLimit | null = null;
+  let radarDetection = false;
+  let permission: string | null = null;
+  for (let i = 0; i + 1 < cuts.length; i++) {
+    const midMhz = (cuts[i]! + cuts[i + 1]!) / 2;
+    const here = outdoor.filter((r) => r.lowMhz <= midMhz && r.highMhz >= midMhz);
+    const fit = here.filter((r) => usable(r, use, gainDbi));
+    if (fit.length === 0) {
+      const other = touching.find((r) => r.lowMhz <= midMhz && r.highMhz >= midMhz) ?? null;
+      const reason = here.some((r) => r.minGainDbi !== null && gainDbi < r.minGainDbi) ? "gain-too-low" : other === null ? "no-rule" : "indoor-only";
+      return { status: "forbidden", reason, rule: here[0] ?? other };
+    }
+    const free = fit.filter((r) => r.stopUntilRecorded === null);
+    const pool = (free.length > 0 ? free : fit).filter((r) => limitOfRow(r, gainDbi, widthMhz) !== null);
+    const named = pool.filter((r) => (use === "ptp" ? /point-to-point/.test(r.use) : /multipoint|mesh/.test(r.use)));
+    const chosen = named.length > 0 ? named : pool;
+    let here1: PowerLimit | null = null;
+    for (const rule of chosen) {
+      const limit = limitOfRow(rule, gainDbi, widthMhz);
+      if (limit !== null && (here1 === null || limit.maxConductedDbm < here1.maxConductedDbm)) here1 = limit;
+    }
+    if (here1 === null) return { status: "forbidden", reason: "no-rule", rule: null };
+    radarDetection ||= here1.rule.dfs.required;
+    permission ??= here1.rule.stopUntilRecorded;
+    if (lowest === null || here1.maxConductedDbm < lowest.maxConductedDbm) lowest = here1;
+  }
+  if (lowest === null) return { status: "forbidden", reason: "no-rule", rule: null };
+  return {
+    status: "allowed",
+    limit: lowest,
+    maxConductedDbm: lowest.maxConductedDbm + feederLossDb,
+    radarDetection,
+    permission,
+  };
+};

@@ -1,0 +1,23 @@
+import type { Modulation, Radio } from "./hardware";
+
+/** Below the hottest level at which a receiver still works, this much is kept free. */
+const BELOW_OPERATING_DB = 6;
+/** 256-QAM and denser need this much less again: at least the first, at most the second. */
+const DENSE_LEAST_DB = 6;
+const DENSE_MOST_DB = 10;
+
+const isDense = (modulation: string): boolean => {
+  const points = /(\d+)-?QAM/.exec(modulation);
+  return points !== null && Number(points[1]) >= 256;
+};
+
+/** Hottest level per chain planned for a modulation; dense ones have a range, the planned value is its cautious end. */
+export const ceilingDbm = (radio: Radio, modulation: Modulation): { plannedDbm: number; mildDbm: number } => {
+  const base = radio.maxOperatingInputDbm - BELOW_OPERATING_DB;
+  return isDense(modulation.modulation)
+    ? { plannedDbm: base - DENSE_MOST_DB, mildDbm: base - DENSE_LEAST_DB }
+    : { plannedDbm: base, mildDbm: base };
+};
+
+/** Power per chain of a total over chains. */
+export const perChainDbm = (totalDbm: number, chains: number): number => totalDbm - 10 * Math.log10(chains);

@@ -1,0 +1,24 @@
+import { fileURLToPath } from "node:url";
+import { defineConfig } from "vitest/config";
+
+const alias = { "@": fileURLToPath(new URL("./src", import.meta.url)) };
+
+export default defineConfig({
+  resolve: { alias },
+  test: {
+    projects: [
+      { resolve: { alias }, test: { name: "unit", include: ["src/**/*.test.ts"], exclude: ["src/data/**"], environment: "node" } },
+      {
+        resolve: { alias },
+        test: {
+          name: "integration",
+          include: ["src/data/**/*.test.ts", "demo/**/*.test.ts"],
+          environment: "node",
+          fileParallelism: false,
+          testTimeout: 60_000,
+          hookTimeout: 120_000,
+        },
+      },
+    ],
+  },
+});
