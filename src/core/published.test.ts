@@ -32,8 +32,8 @@ const FUNCTIONS: Record<string, (i: Inputs) => Outputs> = {
   },
   "p453.k_factor": (i) => kFromGradient(i.dn_dh_per_km!),
   "radio.thermal_noise_dbm": (i) => thermalNoiseDbm(i.bandwidth_mhz!),
-  "radio.ofdm_rate_mbps": (i) => ofdmRateMbps(i.standard as OfdmStandard, i.width_mhz!, i.mcs!, i.nss!, i.gi_us!),
-  "radio.min_sensitivity_dbm": (i) => ofdmMinSensitivityDbm(i.standard as OfdmStandard, i.width_mhz!, i.mcs!),
+  "radio.ofdm_rate_mbps": (i) => ofdmRateMbps(i.standard as unknown as OfdmStandard, i.width_mhz!, i.mcs!, i.nss!, i.gi_us!),
+  "radio.min_sensitivity_dbm": (i) => ofdmMinSensitivityDbm(i.standard as unknown as OfdmStandard, i.width_mhz!, i.mcs!),
   "radio.ad_rate_mbps": (i) => adRateMbps(i.mcs!),
   "geometry.inverse": (i) => {
     const r = inverse({ latDeg: i.lat1!, lonDeg: i.lon1! }, { latDeg: i.lat2!, lonDeg: i.lon2! });
@@ -54,7 +54,7 @@ describe("published check values", () => {
 
   test.each(rows.map((v) => [v.id, v.clause, v] as const))("%s %s", (_id, _clause, v) => {
     const got = FUNCTIONS[v.fn]!(v.in as unknown as Inputs);
-    for (const [key, want] of Object.entries(v.out as Record<string, { value: number; abs: number; rel: number }>)) {
+    for (const [key, want] of Object.entries(v.out as unknown as Record<string, { value: number; abs: number; rel: number }>)) {
       const value = (key === "value" ? (got as number) : (got as number[])[Number(key.slice(1, -1))]!);
       expect(Math.abs(value - want.value)).toBeLessThanOrEqual(Math.max(want.abs, want.rel * Math.abs(want.value)) + 1e-12);
     }

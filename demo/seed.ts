@@ -1,0 +1,101 @@
+import { createJob, type JobRow } from "../src/data/jobs";
+import { eq } from "drizzle-orm";
+import type { Db } from "../src/data/client";
+import { saveHardware } from "../src/data/hardware";
+import { createLink } from "../src/data/links";
+import { insertFeatures, insertObstacles } from "../src/data/obstacles";
+import { job, terrainDataset } from "../src/data/schema";
+import { createSite } from "../src/data/sites";
+import { insertDataset } from "../src/data/terrain-store";
+import { type HardwareFile, hardwareFileSchema } from "../src/formats";
+import { type DemoJob } from "./generate";
+import hardware from "./hardware.json";
+
+const SURVEYED_ON = "2026-07-15";
+const VISIT_ON = "2026-12-03";
+export const DEMO_SOURCE = "made up for the demo";
+
+export const demoHardware = (): HardwareFile => hardwareFileSchema.parse(hardware);
+
+/** Writes the hardware catalogue and the demo job into an empty or used database. */
+export const seedDemo = async (db: Db, demo: DemoJob): Promise<JobRow> => {
+  const catalogue = demoHardware();
+  await saveHardware(db, { radios: catalogue.radios, antennas: catalogue.antennas, source: "catalogue" });
+  for (const g of demo.grids) {
+    await insertDataset(
+      db,
+      {
+        name: g.name,
+        kind: "dtm",
+        crs: g.crs,
+        originX: g.originX,
+        originY: g.originY,
+        stepX: g.cellM,
+        stepY: -g.cellM,
+        cols: g.cols,
+        rows: g.rows,
+        cellM: g.cellM,
+        sigmaM: g.sigmaM,
+        verticalDatum: "mean sea level",
+        source: DEMO_SOURCE,
+      },
+      g.values,
+    );
+  }
+  const office = demo.sites[0]!;
+  const made = await createJob(db, {
+    name: demo.name,
+    place: demo.place,
+    visitOn: VISIT_ON,
+    centreLatDeg: office.position.latDeg,
+    centreLonDeg: office.position.lonDeg,
+    ruleDomain: "FCC-like",
+    rainRate001MmH: 28,
+    stage: "Survey, planning",
+  });
+  const siteIds = new Map<string, string>();
+  for (const s of demo.sites) {
+    const row = await createSite(db, made.id, {
+      name: s.name,
+      latDeg: s.position.latDeg,
+      lonDeg: s.position.lonDeg,
+      mountAglM: s.mountAglM,
+      mountMaxAglM: s.mountMaxAglM,
+      structure: s.structure,
+      power: s.power,
+    });
+    siteIds.set(s.key, row.id);
+  }
+  await insertObstacles(db, made.id, demo.obstacles.map((o) => ({ ...o, source: DEMO_SOURCE, surveyedOn: SURVEYED_ON })));
+  await insertFeatures(db, made.id, demo.features);
+  const mountOf = (key: string): number => demo.sites.find((s) => s.key === key)!.mountAglM;
+  for (const l of demo.links) {
+    await createLink(db, made.id, {
+      nearSiteId: siteIds.get(l.near)!,
+      farSiteId: siteIds.get(l.far)!,
+      label: l.label,
+      stage: l.stage,
+      design: {
+        nearMountAglM: mountOf(l.near),
+        farMountAglM: mountOf(l.far),
+        nearRadioId: l.radio[0],
+        farRadioId: l.radio[1],
+        nearAntennaId: l.antenna?.[0] ?? null,
+        farAntennaId: l.antenna?.[1] ?? null,
+        nearPowerDbm: l.powerDbm[0],
+        farPowerDbm: l.powerDbm[1],
+        centreMhz: l.centreMhz,
+        widthMhz: l.widthMhz,
+        needToFarMbps: l.needMbps[0],
+        needToNearMbps: l.needMbps[1],
+      },
+    });
+  }
+  return made;
+};
+
+export const isSeeded = async (db: Db): Promise<boolean> => {
+  const [dataset] = await db.select({ id: terrainDataset.id }).from(terrainDataset).where(eq(terrainDataset.source, DEMO_SOURCE)).limit(1);
+  const [anyJob] = await db.select({ id: job.id }).from(job).limit(1);
+  return dataset !== undefined && anyJob !== undefined;
+};

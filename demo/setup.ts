@@ -1,0 +1,40 @@
+// Migrates the database named by DATABASE_URL and writes the demo job once.
+//   tsx demo/setup.ts [--fresh] [--counts]
+import path from "node:path";
+import { fileURLToPath } from "node:url";
+import { sql } from "drizzle-orm";
+import { openDb } from "../src/data/client";
+import { migrateDb } from "../src/data/migrate";
+import { generateDemo } from "./generate";
+import { isSeeded, seedDemo } from "./seed";
+import { writeDemoFiles } from "./write-files";
+
+const url = process.env.DATABASE_URL;
+if (url === undefined) {
+  console.error("dry-arc: DATABASE_URL is not set.");
+  process.exit(1);
+}
+const { db, close } = openDb(url);
+if (process.argv.includes("--counts")) {
+  const r = await db
+    .execute<{ jobs: number; links: number }>(
+      sql`SELECT (SELECT count(*)::int FROM job WHERE deleted_at IS NULL) AS jobs, (SELECT count(*)::int FROM link WHERE deleted_at IS NULL) AS links`,
+    )
+    .catch(() => ({ rows: [{ jobs: 0, links: 0 }] }));
+  console.log(`${r.rows[0]?.jobs ?? 0} jobs with ${r.rows[0]?.links ?? 0} links`);
+} else {
+  if (process.argv.includes("--fresh")) await db.execute(sql`DROP SCHEMA IF EXISTS drizzle CASCADE`);
+  if (process.argv.includes("--fresh")) {
+    await db.execute(sql`DROP TABLE IF EXISTS change, design, link, antenna, radio, terrain_tile, terrain_dataset, feature, obstacle, site, job CASCADE`);
+  }
+  await migrateDb(db);
+  if (!(await isSeeded(db))) {
+    const started = performance.now();
+    const demo = generateDemo();
+    await seedDemo(db, demo);
+    const dir = path.join(path.dirname(fileURLToPath(import.meta.url)), "files");
+    writeDemoFiles(demo, dir);
+    console.log(`demo job written in ${((performance.now() - started) / 1000).toFixed(1)} s; open files in demo/files`);
+  }
+}
+await close();

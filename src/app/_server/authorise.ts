@@ -1,0 +1,26 @@
+/*
+ * This version serves the person at this machine: it listens on loopback alone and has no accounts.
+ * Each request is still checked: its Host must be one of ours (against names rebound to loopback), and a
+ * write must come from our own pages.
+ */
+
+const LOOPBACK = /^(127\.0\.0\.1|localhost|\[::1\])(:\d+)?$/;
+
+const allowedHost = (host: string): boolean => {
+  const more = (process.env.DRYARC_ALLOWED_HOSTS ?? "").split(",").filter((h) => h !== "");
+  return LOOPBACK.test(host) || more.includes(host);
+};
+
+export type Access = "read" | "write";
+
+/** Null when the request may pass; else the reason as a code. */
+export const refusalOf = (request: Request, access: Access): "host-not-allowed" | "cross-site" | null => {
+  const host = request.headers.get("host") ?? "";
+  if (!allowedHost(host)) return "host-not-allowed";
+  if (access === "read") return null;
+  const origin = request.headers.get("origin");
+  const site = request.headers.get("sec-fetch-site");
+  if (site !== null && site !== "same-origin" && site !== "none") return "cross-site";
+  if (origin !== null && new URL(origin).host !== host) return "cross-site";
+  return null;
+};

@@ -1,0 +1,20 @@
+import { db } from "@/app/_server/db";
+import { bodyText, handle } from "@/app/_server/handle";
+import type { ErrorBody } from "@/contract";
+import { saveHardware } from "@/data/hardware";
+import { readHardwareFile } from "@/formats";
+import { hardwareDto } from "@/service/dto";
+
+export const GET = (request: Request): Promise<Response> => handle(request, "read", () => hardwareDto(db()));
+
+/** Takes a hardware file, all of it or nothing; faults name the row and the field. */
+export const POST = (request: Request): Promise<Response> =>
+  handle(request, "write", async () => {
+    const read = readHardwareFile(await bodyText(request));
+    if ("faults" in read) {
+      const body: ErrorBody = { code: "hardware-faults", faults: read.faults };
+      return Response.json(body, { status: 400 });
+    }
+    await saveHardware(db(), { radios: read.file.radios, antennas: read.file.antennas, source: "own" });
+    return { radios: read.file.radios.length, antennas: read.file.antennas.length };
+  });

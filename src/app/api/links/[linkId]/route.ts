@@ -1,0 +1,20 @@
+import { db } from "@/app/_server/db";
+import { handle, parseBody } from "@/app/_server/handle";
+import { patchLinkSchema, uuid } from "@/contract";
+import { getLink } from "@/data/jobs";
+import { setLinkDeleted } from "@/data/links";
+import { jobDto, linkDto, siteDto } from "@/service/dto";
+
+type Context = { params: Promise<{ linkId: string }> };
+
+export const GET = (request: Request, { params }: Context): Promise<Response> =>
+  handle(request, "read", async () => {
+    const { link, job, near, far } = await getLink(db(), uuid.parse((await params).linkId));
+    return { job: jobDto(job), link: linkDto(link), near: siteDto(near), far: siteDto(far) };
+  });
+
+export const PATCH = (request: Request, { params }: Context): Promise<Response> =>
+  handle(request, "write", async () => {
+    const { version, deleted } = await parseBody(request, patchLinkSchema);
+    await setLinkDeleted(db(), uuid.parse((await params).linkId), version, deleted);
+  });

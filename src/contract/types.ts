@@ -1,0 +1,144 @@
+import type { Verdict } from "../core/link";
+import type { BodyKind } from "../core/obstacles";
+import type { Antenna, Domain, Radio, ThroughputSchool } from "../core/radio";
+import type { DesignFields } from "./schemas";
+
+/** An error as data; the words are made in one place of the interface. */
+export interface ErrorBody {
+  readonly code: string;
+  readonly path?: string | undefined;
+  readonly message?: string | undefined;
+  readonly values?: Readonly<Record<string, string | number>> | undefined;
+  /** On a clash: the row as it now stands. */
+  readonly current?: unknown;
+  readonly faults?: readonly { where: string; reason: string }[] | undefined;
+}
+
+export interface JobDto {
+  readonly id: string;
+  readonly number: number;
+  readonly name: string;
+  readonly place: string;
+  readonly stage: string;
+  readonly visitOn: string;
+  readonly centreLatDeg: number;
+  readonly centreLonDeg: number;
+  readonly ruleDomain: Domain;
+  readonly clearancePolicy: "line" | "sixty" | "whole";
+  readonly kFactor: number;
+  readonly treePolicy: "strict" | "trim" | "through";
+  readonly horizonYears: number;
+  readonly throughputSchool: ThroughputSchool;
+  readonly freeShare: number;
+  readonly marginDb: number;
+  readonly rainRate001MmH: number;
+  readonly temperatureC: number;
+  readonly pressureHpa: number;
+  readonly vapourDensityGm3: number;
+  readonly revision: number;
+  readonly version: number;
+  readonly updatedAt: string;
+}
+
+export interface SiteDto {
+  readonly id: string;
+  readonly name: string;
+  readonly latDeg: number;
+  readonly lonDeg: number;
+  readonly mountAglM: number;
+  readonly mountMaxAglM: number | null;
+  readonly structure: string;
+  readonly power: string;
+  readonly version: number;
+}
+
+export type DesignDto = DesignFields & { readonly id: string; readonly version: number };
+
+export interface LinkDto {
+  readonly id: string;
+  readonly number: number;
+  readonly nearSiteId: string;
+  readonly farSiteId: string;
+  readonly label: string;
+  readonly stage: string;
+  readonly version: number;
+  readonly updatedAt: string;
+  readonly design: DesignDto;
+}
+
+export interface JobBundle {
+  readonly job: JobDto;
+  readonly sites: readonly SiteDto[];
+  readonly links: readonly LinkDto[];
+}
+
+/** One line of the register: what a link comes to with its present design. */
+export interface LinkVerdict {
+  readonly linkId: string;
+  readonly number: number;
+  readonly nearName: string;
+  readonly farName: string;
+  readonly label: string;
+  readonly stage: string;
+  readonly pathM: number;
+  readonly nearBearingDeg: number;
+  readonly farBearingDeg: number;
+  readonly gear: string;
+  readonly verdict: Verdict;
+  readonly clearanceVerdict: Verdict;
+  readonly serviceVerdict: Verdict;
+  readonly worst: { readonly name: string | null; readonly missM: number; readonly atM: number; readonly kind: string } | null;
+  /** The first finding's code, to say what the trouble is when it is not clearance. */
+  readonly trouble: string | null;
+  readonly levelDbm: number | null;
+  readonly changedAt: string;
+}
+
+export interface JobSummary {
+  readonly job: JobDto;
+  readonly links: readonly LinkVerdict[];
+}
+
+export interface HardwareDto {
+  readonly radios: readonly (Radio & { readonly bandKey: string; readonly source: string })[];
+  readonly antennas: readonly (Antenna & { readonly source: string })[];
+}
+
+/** A sampled path as it travels: unknown heights are null. */
+export interface ProfileDto {
+  readonly pathM: number;
+  readonly nearBearingDeg: number;
+  readonly farBearingDeg: number;
+  readonly distanceM: readonly number[];
+  readonly groundAmslM: readonly (number | null)[];
+  readonly datasetIndex: readonly number[];
+  readonly datasets: readonly { id: string; name: string; kind: "dtm" | "dsm"; cellM: number; sigmaM: number }[];
+  readonly bodies: readonly {
+    readonly id: string;
+    readonly name: string;
+    readonly kind: BodyKind;
+    readonly xM: readonly number[];
+    readonly yM: readonly number[];
+    readonly baseAmslM: number;
+    readonly heightM: number;
+    readonly crownBaseM: number;
+    readonly growthMPerYear: number;
+    readonly heightSigmaM: number;
+    readonly carries: "near" | "far" | null;
+  }[];
+  readonly features: readonly { name: string; alongM: number; acrossM: number }[];
+  readonly thinned: boolean;
+  /** East of true north of the magnetic needle at each end on the day of the visit. */
+  readonly nearDeclinationDeg: number;
+  readonly farDeclinationDeg: number;
+  readonly declinationInModelYears: boolean;
+  readonly declinationModel: string;
+}
+
+export interface ObstacleDto {
+  readonly id: string;
+  readonly name: string;
+  readonly kind: BodyKind;
+  readonly outline: readonly (readonly [number, number])[];
+  readonly heightM: number;
+}

@@ -1,0 +1,29 @@
+/** An edit was made on a version that somebody has changed since. */
+export class VersionClash extends Error {
+  constructor(
+    readonly entity: string,
+    readonly current: unknown,
+  ) {
+    super(`${entity} was changed by someone else`);
+    this.name = "VersionClash";
+  }
+}
+
+export class NotFound extends Error {
+  constructor(readonly entity: string) {
+    super(`${entity} does not exist`);
+    this.name = "NotFound";
+  }
+}
+
+/** A rule between rows was broken: two sites on one spot, a site still in use. */
+export class Refused extends Error {
+  constructor(
+    readonly code: string,
+    readonly path: string,
+    readonly values: Readonly<Record<string, string | number>> = {},
+  ) {
+    super(code);
+    this.name = "Refused";
+  }
+}

@@ -1,0 +1,37 @@
+import { drizzle, type NodePgDatabase } from "drizzle-orm/node-postgres";
+import { Pool } from "pg";
+import * as schema from "./schema";
+
+export type Db = NodePgDatabase<typeof schema>;
+
+const CONNECT_TIMEOUT_MS = 2000;
+const STATEMENT_TIMEOUT_MS = 20_000;
+
+/** Opens a pool. Nothing connects until the first query. */
+export const openDb = (url: string): { db: Db; close: () => Promise<void> } => {
+  const pool = new Pool({
+    connectionString: url,
+    max: 10,
+    connectionTimeoutMillis: CONNECT_TIMEOUT_MS,
+    statement_timeout: STATEMENT_TIMEOUT_MS,
+  });
+  // A server that goes away breaks idle connections; the next query says so in its own words.
+  pool.on("error", () => undefined);
+  return { db: drizzle(pool, { schema }), close: () => pool.end() };
+};
+
+/** True when a failure means that the database cannot be reached, not that a statement was wrong. */
+export const isUnreachable = (error: unknown): boolean => {
+  for (let e: unknown = error; e instanceof Error; e = e.cause) {
+    const code = (e as { code?: string }).code ?? "";
+    if (/^(ECONN|EPIPE|ETIMEDOUT|ENOTFOUND|57P0|08)/.test(code)) return true;
+    if (/timeout exceeded when trying to connect|Connection terminated|ECONNREFUSED/i.test(e.message)) return true;
+  }
+  return false;
+};
+
+/** True when a row names another that does not exist (a radio, an antenna, a job). */
+export const isBrokenReference = (error: unknown): boolean => {
+  for (let e: unknown = error; e instanceof Error; e = e.cause) if ((e as { code?: string }).code === "23503") return true;
+  return false;
+};

@@ -1,0 +1,72 @@
+import { eq, sql } from "drizzle-orm";
+import { inverse } from "../core/geo";
+import { LONGEST_LINK_M, SHORTEST_LINK_M } from "../core/link";
+import { recordChange } from "./changes";
+import { NotFound, Refused, VersionClash } from "./clash";
+import type { Db } from "./client";
+import type { DesignRow, LinkWithDesign } from "./jobs";
+import { design, job, link, site } from "./schema";
+
+export type DesignInput = Omit<
+  typeof design.$inferInsert,
+  "id" | "linkId" | "chosen" | "version" | "createdAt" | "updatedAt" | "deletedAt"
+>;
+
+export const createLink = (
+  db: Db,
+  jobId: string,
+  input: { nearSiteId: string; farSiteId: string; label: string; stage?: string; design: DesignInput },
+): Promise<LinkWithDesign> =>
+  db.transaction(async (tx) => {
+    const [owner] = await tx.select().from(job).where(eq(job.id, jobId)).for("update");
+    if (owner === undefined) throw new NotFound("job");
+    const sites = await tx.select().from(site).where(eq(site.jobId, jobId));
+    const near = sites.find((s) => s.id === input.nearSiteId && s.deletedAt === null);
+    const far = sites.find((s) => s.id === input.farSiteId && s.deletedAt === null);
+    if (near === undefined || far === undefined) throw new NotFound("site");
+    if (near.id === far.id) throw new Refused("same-ends", "farSiteId", { name: near.name });
+    const { distanceM } = inverse(near, far);
+    if (distanceM < SHORTEST_LINK_M || distanceM > LONGEST_LINK_M) {
+      throw new Refused("link-length", "farSiteId", { distanceM, leastM: SHORTEST_LINK_M, mostM: LONGEST_LINK_M });
+    }
+    const [{ next } = { next: 1 }] = await tx
+      .select({ next: sql<number>`coalesce(max(${link.number}), 0)::int + 1` })
+      .from(link)
+      .where(eq(link.jobId, jobId));
+    const [row] = await tx
+      .insert(link)
+      .values({ jobId, number: next, nearSiteId: near.id, farSiteId: far.id, label: input.label, ...(input.stage === undefined ? {} : { stage: input.stage }) })
+      .returning();
+    const [drawn] = await tx.insert(design).values({ ...input.design, linkId: row!.id }).returning();
+    await recordChange(tx, { jobId, entity: "link", entityId: row!.id, action: "create", before: null, after: { ...row, design: drawn } });
+    return { ...row!, design: drawn! };
+  });
+
+/** Saves a design made on a version. @throws VersionClash with the row as it now stands. */
+export const updateDesign = (db: Db, designId: string, version: number, input: Partial<DesignInput>): Promise<DesignRow> =>
+  db.transaction(async (tx) => {
+    const [before] = await tx.select().from(design).where(eq(design.id, designId)).for("update");
+    if (before === undefined) throw new NotFound("design");
+    if (before.version !== version) throw new VersionClash("design", before);
+    const [owner] = await tx.select({ jobId: link.jobId }).from(link).where(eq(link.id, before.linkId));
+    const [row] = await tx
+      .update(design)
+      .set({ ...input, version: version + 1, updatedAt: sql`now()` })
+      .where(eq(design.id, designId))
+      .returning();
+    await recordChange(tx, { jobId: owner!.jobId, entity: "design", entityId: designId, action: "update", before, after: row });
+    return row!;
+  });
+
+export const setLinkDeleted = (db: Db, linkId: string, version: number, deleted: boolean): Promise<void> =>
+  db.transaction(async (tx) => {
+    const [before] = await tx.select().from(link).where(eq(link.id, linkId)).for("update");
+    if (before === undefined) throw new NotFound("link");
+    if (before.version !== version) throw new VersionClash("link", before);
+    const [row] = await tx
+      .update(link)
+      .set({ deletedAt: deleted ? sql`now()` : null, version: version + 1, updatedAt: sql`now()` })
+      .where(eq(link.id, linkId))
+      .returning();
+    await recordChange(tx, { jobId: before.jobId, entity: "link", entityId: linkId, action: deleted ? "delete" : "restore", before, after: row });
+  });

@@ -1,0 +1,224 @@
+import { sql } from "drizzle-orm";
+import {
+  bigserial,
+  boolean,
+  date,
+  doublePrecision,
+  index,
+  integer,
+  jsonb,
+  pgTable,
+  primaryKey,
+  text,
+  timestamp,
+  uniqueIndex,
+  uuid,
+} from "drizzle-orm/pg-core";
+import { bytea, geometry } from "./columns";
+
+const id = () => uuid().primaryKey().default(sql`gen_random_uuid()`);
+/** Counts up with every edit; an edit must name the version it was made on. */
+const version = () => integer().notNull().default(1);
+const stamps = () => ({
+  createdAt: timestamp("created_at", { withTimezone: true }).notNull().defaultNow(),
+  updatedAt: timestamp("updated_at", { withTimezone: true }).notNull().defaultNow(),
+  /** Nothing is deleted without a way back. */
+  deletedAt: timestamp("deleted_at", { withTimezone: true }),
+});
+
+export const job = pgTable("job", {
+  id: id(),
+  number: integer().notNull().unique(),
+  name: text().notNull(),
+  place: text().notNull().default(""),
+  stage: text().notNull().default("Enquiry"),
+  visitOn: date("visit_on").notNull(),
+  centreLatDeg: doublePrecision("centre_lat_deg").notNull(),
+  centreLonDeg: doublePrecision("centre_lon_deg").notNull(),
+  ruleDomain: text("rule_domain").notNull().default("cautious"),
+  clearancePolicy: text("clearance_policy").notNull().default("sixty"),
+  kFactor: doublePrecision("k_factor").notNull().default(4 / 3),
+  treePolicy: text("tree_policy").notNull().default("strict"),
+  horizonYears: integer("horizon_years").notNull().default(5),
+  throughputSchool: text("throughput_school").notNull().default("headroom"),
+  freeShare: doublePrecision("free_share").notNull().default(0.3),
+  marginDb: doublePrecision("margin_db").notNull().default(10),
+  rainRate001MmH: doublePrecision("rain_rate_001_mm_h").notNull().default(30),
+  temperatureC: doublePrecision("temperature_c").notNull().default(10),
+  pressureHpa: doublePrecision("pressure_hpa").notNull().default(1013),
+  vapourDensityGm3: doublePrecision("vapour_density_g_m3").notNull().default(7.5),
+  /** Rises whenever anything of the job changes: what was computed from it is then stale. */
+  revision: integer().notNull().default(1),
+  version: version(),
+  ...stamps(),
+});
+
+export const site = pgTable(
+  "site",
+  {
+    id: id(),
+    jobId: uuid("job_id").notNull().references(() => job.id),
+    name: text().notNull(),
+    latDeg: doublePrecision("lat_deg").notNull(),
+    lonDeg: doublePrecision("lon_deg").notNull(),
+    mountAglM: doublePrecision("mount_agl_m").notNull(),
+    mountMaxAglM: doublePrecision("mount_max_agl_m"),
+    structure: text().notNull().default(""),
+    power: text().notNull().default(""),
+    version: version(),
+    ...stamps(),
+  },
+  (t) => [index("site_job").on(t.jobId)],
+);
+
+export const obstacle = pgTable(
+  "obstacle",
+  {
+    id: id(),
+    jobId: uuid("job_id").notNull().references(() => job.id),
+    name: text().notNull(),
+    kind: text().notNull(),
+    outline: geometry({ type: "Polygon" }).notNull(),
+    baseAmslM: doublePrecision("base_amsl_m").notNull(),
+    heightM: doublePrecision("height_m").notNull(),
+    crownBaseM: doublePrecision("crown_base_m").notNull().default(0),
+    growthMPerYear: doublePrecision("growth_m_per_year").notNull().default(0),
+    heightSigmaM: doublePrecision("height_sigma_m").notNull(),
+    species: text(),
+    source: text().notNull().default("drawn"),
+    surveyedOn: date("surveyed_on").notNull(),
+    version: version(),
+    ...stamps(),
+  },
+  (t) => [index("obstacle_job").on(t.jobId), index("obstacle_outline").using("gist", t.outline)],
+);
+
+export const feature = pgTable(
+  "feature",
+  {
+    id: id(),
+    jobId: uuid("job_id").notNull().references(() => job.id),
+    name: text().notNull(),
+    shape: geometry({ type: "Geometry" }).notNull(),
+    version: version(),
+    ...stamps(),
+  },
+  (t) => [index("feature_job").on(t.jobId), index("feature_shape").using("gist", t.shape)],
+);
+
+/** A height grid in its own coordinate system. Units of x and y are the system's. */
+export const terrainDataset = pgTable("terrain_dataset", {
+  id: id(),
+  name: text().notNull(),
+  kind: text().notNull(),
+  crs: text().notNull(),
+  originX: doublePrecision("origin_x").notNull(),
+  originY: doublePrecision("origin_y").notNull(),
+  stepX: doublePrecision("step_x").notNull(),
+  stepY: doublePrecision("step_y").notNull(),
+  cols: integer().notNull(),
+  rows: integer().notNull(),
+  cellM: doublePrecision("cell_m").notNull(),
+  sigmaM: doublePrecision("sigma_m").notNull(),
+  tileCells: integer("tile_cells").notNull(),
+  verticalDatum: text("vertical_datum").notNull(),
+  source: text().notNull(),
+  coverage: geometry({ type: "Polygon" }).notNull(),
+  version: version(),
+  ...stamps(),
+});
+
+export const terrainTile = pgTable(
+  "terrain_tile",
+  {
+    datasetId: uuid("dataset_id").notNull().references(() => terrainDataset.id),
+    tileRow: integer("tile_row").notNull(),
+    tileCol: integer("tile_col").notNull(),
+    /** Little-endian 32-bit floats, (tile_cells + 1) squared, heights in metres, NaN where none. */
+    heightsM: bytea("heights_m").notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.datasetId, t.tileRow, t.tileCol] })],
+);
+
+/** Catalogue rows keep their data sheet whole; its shape is checked at the door. */
+export const radio = pgTable("radio", {
+  id: text().primaryKey(),
+  name: text().notNull(),
+  bandKey: text("band_key").notNull(),
+  family: text().notNull(),
+  sheet: jsonb().notNull(),
+  source: text().notNull(),
+  version: version(),
+  ...stamps(),
+});
+
+export const antenna = pgTable("antenna", {
+  id: text().primaryKey(),
+  name: text().notNull(),
+  sheet: jsonb().notNull(),
+  source: text().notNull(),
+  version: version(),
+  ...stamps(),
+});
+
+export const link = pgTable(
+  "link",
+  {
+    id: id(),
+    jobId: uuid("job_id").notNull().references(() => job.id),
+    number: integer().notNull(),
+    nearSiteId: uuid("near_site_id").notNull().references(() => site.id),
+    farSiteId: uuid("far_site_id").notNull().references(() => site.id),
+    label: text().notNull().default(""),
+    stage: text().notNull().default("Planned"),
+    version: version(),
+    ...stamps(),
+  },
+  (t) => [uniqueIndex("link_number").on(t.jobId, t.number)],
+);
+
+export const design = pgTable(
+  "design",
+  {
+    id: id(),
+    linkId: uuid("link_id").notNull().references(() => link.id),
+    chosen: boolean().notNull().default(true),
+    nearMountAglM: doublePrecision("near_mount_agl_m").notNull(),
+    farMountAglM: doublePrecision("far_mount_agl_m").notNull(),
+    nearRadioId: text("near_radio_id").notNull().references(() => radio.id),
+    farRadioId: text("far_radio_id").notNull().references(() => radio.id),
+    nearAntennaId: text("near_antenna_id").references(() => antenna.id),
+    farAntennaId: text("far_antenna_id").references(() => antenna.id),
+    nearPowerDbm: doublePrecision("near_power_dbm").notNull(),
+    farPowerDbm: doublePrecision("far_power_dbm").notNull(),
+    nearFeederLossDb: doublePrecision("near_feeder_loss_db").notNull().default(0),
+    farFeederLossDb: doublePrecision("far_feeder_loss_db").notNull().default(0),
+    centreMhz: doublePrecision("centre_mhz").notNull(),
+    widthMhz: doublePrecision("width_mhz").notNull(),
+    needToFarMbps: doublePrecision("need_to_far_mbps"),
+    needToNearMbps: doublePrecision("need_to_near_mbps"),
+    /** Obstacle id to height above ground after a planned cut, metres. */
+    trimsM: jsonb("trims_m").$type<Record<string, number>>().notNull().default({}),
+    /** What was recorded of a permission the rules ask for; null while open. */
+    permission: text(),
+    version: version(),
+    ...stamps(),
+  },
+  (t) => [index("design_link").on(t.linkId)],
+);
+
+/** What was changed, before and after, so that it can be read back and undone. */
+export const change = pgTable(
+  "change",
+  {
+    id: bigserial({ mode: "number" }).primaryKey(),
+    jobId: uuid("job_id").references(() => job.id),
+    entity: text().notNull(),
+    entityId: text("entity_id").notNull(),
+    action: text().notNull(),
+    before: jsonb(),
+    after: jsonb(),
+    at: timestamp({ withTimezone: true }).notNull().defaultNow(),
+  },
+  (t) => [index("change_job").on(t.jobId, t.id)],
+);

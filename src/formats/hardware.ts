@@ -1,0 +1,115 @@
+import { z } from "zod";
+import type { Antenna, Radio } from "../core/radio";
+
+const MOST_ROWS = 500;
+const id = z.string().regex(/^[a-z0-9][a-z0-9-]{0,63}$/, "small letters, digits and hyphens");
+const name = z.string().trim().min(1).max(80);
+const gainDbi = z.number().min(-5).max(70);
+const beamwidthDeg = z.number().gt(0).max(360);
+const range = z
+  .object({ low: z.number().min(1000).max(350_000), high: z.number().min(1000).max(350_000) })
+  .refine((b) => b.high > b.low, "high must be above low");
+const byWidth = (value: z.ZodNumber) => z.record(z.string().regex(/^\d+(\.\d+)?$/), value);
+
+const modulation = z.object({
+  index: z.number().int().min(0).max(40),
+  modulation: z.string().min(1).max(40),
+  codeRate: z.string().max(12),
+  maxTxPowerDbm: z.number().min(-40).max(50),
+  phyRateMbps: byWidth(z.number().gt(0).max(100_000)),
+  sensitivityDbm: byWidth(z.number().min(-130).max(0)),
+});
+
+/** A radio's data sheet. What the computation does not need is kept as it came. */
+export const radioSchema = z.looseObject({
+  id,
+  name,
+  family: z.string().min(1).max(64),
+  roles: z.array(z.string().min(1).max(40)).min(1),
+  bandKey: z.enum(["2.4", "5", "6", "24", "60", "80"]),
+  bandsMhz: z.array(range).min(1).max(12),
+  standard: z.string().min(1).max(40),
+  channelWidthsMhz: z.array(z.number().gt(0).max(10_000)).min(1).max(20),
+  chains: z.number().int().min(1).max(16),
+  maxStreams: z.number().int().min(1).max(16),
+  maxStreamsPerRemote: z.number().int().min(1).max(16),
+  polarisation: z.string().max(80),
+  duplex: z.string().min(1).max(80),
+  blockAckWindowFrames: z.number().int().min(0).max(4096),
+  maxAggregateMs: z.number().min(0).max(50),
+  maxLinkKm: z.number().gt(0).max(200),
+  radarDetection: z.boolean(),
+  minTxPowerDbm: z.number().min(-40).max(40),
+  txPowerStepDb: z.number().gt(0).max(10),
+  noiseFigureDb: z.number().min(0).max(20),
+  maxOperatingInputDbm: z.number().min(-60).max(10),
+  damageInputDbm: z.number().min(-40).max(30),
+  antenna: z
+    .looseObject({
+      kind: z.enum(["integrated", "connectorised"]),
+      form: z.string().max(40).optional(),
+      gainDbi: gainDbi.optional(),
+      azimuthBeamwidthDeg: beamwidthDeg.optional(),
+      elevationBeamwidthDeg: beamwidthDeg.optional(),
+      diameterMm: z.number().gt(0).max(5000).nullish(),
+    })
+    .refine((a) => a.kind === "connectorised" || a.gainDbi !== undefined, "an integrated antenna needs its gain"),
+  modulations: z.array(modulation).min(1).max(40),
+  ethernetPorts: z.array(z.looseObject({ speedMbps: z.number().gt(0).max(400_000) })).min(1).max(16),
+}) satisfies z.ZodType<Radio>;
+
+export const antennaSchema = z.looseObject({
+  id,
+  name,
+  form: z.string().min(1).max(40),
+  bandsMhz: z.array(range).min(1).max(12),
+  gainDbi,
+  azimuthBeamwidthDeg: beamwidthDeg,
+  elevationBeamwidthDeg: beamwidthDeg,
+  diameterMm: z.number().gt(0).max(5000).nullish(),
+}) satisfies z.ZodType<Antenna>;
+
+/** A hardware file: the same shape as the catalogue that ships. */
+export const hardwareFileSchema = z.looseObject({
+  radios: z.array(radioSchema).max(MOST_ROWS).default([]),
+  antennas: z.array(antennaSchema).max(MOST_ROWS).default([]),
+});
+
+export type RadioSheet = z.infer<typeof radioSchema>;
+export type AntennaSheet = z.infer<typeof antennaSchema>;
+export type HardwareFile = z.infer<typeof hardwareFileSchema>;
+
+export interface RowFault {
+  /** Where in the file: "radios[2] guillemot-flat: noiseFigureDb". */
+  readonly where: string;
+  readonly reason: string;
+}
+
+const rowName = (file: unknown, list: string, index: number): string => {
+  const row = (file as Record<string, { id?: unknown }[] | undefined>)[list]?.[index];
+  return typeof row?.id === "string" ? ` ${row.id}` : "";
+};
+
+/** Reads a hardware file's text; faults name the row and the field. */
+export const readHardwareFile = (text: string): { file: HardwareFile } | { faults: RowFault[] } => {
+  let parsed: unknown;
+  try {
+    parsed = JSON.parse(text);
+  } catch (error) {
+    return { faults: [{ where: "the file", reason: `is not JSON: ${error instanceof Error ? error.message : "unreadable"}` }] };
+  }
+  const checked = hardwareFileSchema.safeParse(parsed);
+  if (!checked.success) {
+    return {
+      faults: checked.error.issues.slice(0, 20).map((issue) => {
+        const [list, index, ...rest] = issue.path;
+        const row = typeof index === "number" ? `${String(list)}[${index}]${rowName(parsed, String(list), index)}` : String(list ?? "the file");
+        return { where: rest.length > 0 ? `${row}: ${rest.join(".")}` : row, reason: issue.message };
+      }),
+    };
+  }
+  if (checked.data.radios.length + checked.data.antennas.length === 0) {
+    return { faults: [{ where: "the file", reason: "holds no radios and no antennas" }] };
+  }
+  return { file: checked.data };
+};

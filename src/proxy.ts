@@ -1,0 +1,32 @@
+import { type NextRequest, NextResponse } from "next/server";
+
+/** Strict headers on every page; scripts run only with this response's nonce. */
+export const proxy = (request: NextRequest): NextResponse => {
+  const nonce = Buffer.from(crypto.randomUUID()).toString("base64");
+  const development = process.env.NODE_ENV === "development";
+  const policy = [
+    "default-src 'self'",
+    `script-src 'self' 'nonce-${nonce}'${development ? " 'unsafe-eval'" : ""}`,
+    "style-src 'self' 'unsafe-inline'",
+    "img-src 'self' data: blob:",
+    "font-src 'self'",
+    "worker-src 'self' blob:",
+    `connect-src 'self'${development ? " ws:" : ""}`,
+    "object-src 'none'",
+    "base-uri 'none'",
+    "form-action 'self'",
+    "frame-ancestors 'none'",
+  ].join("; ");
+  const headers = new Headers(request.headers);
+  headers.set("x-nonce", nonce);
+  headers.set("content-security-policy", policy);
+  const response = NextResponse.next({ request: { headers } });
+  response.headers.set("content-security-policy", policy);
+  response.headers.set("x-content-type-options", "nosniff");
+  response.headers.set("referrer-policy", "same-origin");
+  response.headers.set("permissions-policy", "camera=(), microphone=(), geolocation=(self)");
+  response.headers.set("cross-origin-opener-policy", "same-origin");
+  return response;
+};
+
+export const config = { matcher: [{ source: "/((?!_next/static|_next/image|favicon.ico).*)" }] };

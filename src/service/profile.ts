@@ -1,0 +1,50 @@
+import { declination, pathFrame } from "../core/geo";
+import { assembleProfile, LONGEST_LINK_M, type PathProfile, SHORTEST_LINK_M } from "../core/link";
+import type { ProfileDto } from "../contract";
+import type { Db } from "../data/client";
+import { Refused } from "../data/clash";
+import type { JobRow, SiteRow } from "../data/jobs";
+import { featuresOf, obstaclesAlong } from "../data/obstacles";
+import { gridsAlong } from "../data/terrain-store";
+
+/** Longest wavelength of any band offered (2.4 GHz): the corridor holds its first zone and half as much again. */
+const WIDEST_WAVELENGTH_M = 0.125;
+const CORRIDOR_SHARE = 1.5;
+const CORRIDOR_EXTRA_M = 30;
+const BOX_M = 400;
+const METRES_PER_DEGREE = 111_320;
+
+/** Samples the ground and gathers what stands beside the path between two sites of a job. */
+export const profileBetween = async (db: Db, job: JobRow, near: SiteRow, far: SiteRow): Promise<PathProfile> => {
+  const frame = pathFrame(near, far);
+  if (frame.lengthM < SHORTEST_LINK_M || frame.lengthM > LONGEST_LINK_M) {
+    throw new Refused("link-length", "farSiteId", { distanceM: frame.lengthM, leastM: SHORTEST_LINK_M, mostM: LONGEST_LINK_M });
+  }
+  const pieces = Math.max(1, Math.ceil(frame.lengthM / BOX_M));
+  const points = Array.from({ length: pieces + 1 }, (_, i) => frame.at((frame.lengthM * i) / pieces));
+  const reachM = (CORRIDOR_SHARE * Math.sqrt(WIDEST_WAVELENGTH_M * frame.lengthM)) / 2 + CORRIDOR_EXTRA_M;
+  const latDeg = reachM / METRES_PER_DEGREE;
+  const lonDeg = latDeg / Math.max(0.01, Math.cos((near.latDeg * Math.PI) / 180));
+  const [grids, obstacles, features] = await Promise.all([
+    gridsAlong(db, points),
+    obstaclesAlong(db, job.id, points, { latDeg, lonDeg }),
+    featuresOf(db, job.id),
+  ]);
+  return assembleProfile(near, far, grids, obstacles, features, Number(job.visitOn.slice(0, 4)));
+};
+
+export const profileDto = (profile: PathProfile, job: JobRow, near: SiteRow, far: SiteRow): ProfileDto => {
+  const day = new Date(`${job.visitOn}T12:00:00Z`);
+  const atNear = declination(near, day);
+  const atFar = declination(far, day);
+  return {
+    ...profile,
+    distanceM: Array.from(profile.distanceM, (x) => Math.round(x * 1e4) / 1e4),
+    groundAmslM: Array.from(profile.groundAmslM, (h) => (Number.isNaN(h) ? null : Math.round(h * 1e4) / 1e4)),
+    datasetIndex: Array.from(profile.datasetIndex),
+    nearDeclinationDeg: atNear.declinationDeg,
+    farDeclinationDeg: atFar.declinationDeg,
+    declinationInModelYears: atNear.inModelYears,
+    declinationModel: atNear.modelName,
+  };
+};

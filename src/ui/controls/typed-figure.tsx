@@ -1,0 +1,102 @@
+"use client";
+import { useEffect, useRef, useState } from "react";
+
+/**
+ * A figure that can be typed: pressing it, or Enter on it, opens it in place. Escape restores. Arrow keys nudge.
+ * A value out of range stays as typed, with the reason beneath; the last good value stays in force.
+ */
+export const TypedFigure = ({
+  value,
+  digits = 1,
+  unit,
+  label,
+  least,
+  most,
+  step,
+  bigStep,
+  onChange,
+  className = "",
+}: {
+  value: number;
+  digits?: number;
+  unit: string;
+  label: string;
+  least: number;
+  most: number;
+  step: number;
+  bigStep: number;
+  onChange: (value: number) => void;
+  className?: string;
+}) => {
+  const [draft, setDraft] = useState<string | null>(null);
+  const [fault, setFault] = useState<string | null>(null);
+  const input = useRef<HTMLInputElement>(null);
+  const shown = value.toFixed(digits).replace("-", "\u2212");
+
+  useEffect(() => {
+    if (draft === null) setFault(null);
+  }, [draft]);
+
+  const take = (text: string): boolean => {
+    const clean = text.trim().replace("\u2212", "-").replace(",", ".");
+    const number = Number(clean);
+    if (clean === "" || Number.isNaN(number)) {
+      setFault(`"${text}" is not a number.`);
+      return false;
+    }
+    if (number < least || number > most) {
+      setFault(`${label} must be ${least.toFixed(digits)} to ${most.toFixed(digits)} ${unit}.`);
+      return false;
+    }
+    setFault(null);
+    onChange(number);
+    return true;
+  };
+  const nudge = (by: number): void => {
+    const next = Math.min(most, Math.max(least, Math.round((value + by) * 1e6) / 1e6));
+    setDraft(null);
+    onChange(next);
+  };
+
+  return (
+    <span className={`relative inline-flex items-baseline gap-1 ${className}`}>
+      <input
+        ref={input}
+        className="typed"
+        style={{ width: `${Math.max(3, (draft ?? shown).length) + 0.6}ch`, textAlign: "right" }}
+        aria-label={`${label}, ${unit}`}
+        aria-invalid={fault !== null}
+        inputMode="decimal"
+        value={draft ?? shown}
+        onFocus={(event) => event.target.select()}
+        onChange={(event) => {
+          setDraft(event.target.value);
+          take(event.target.value);
+        }}
+        onBlur={() => {
+          if (fault === null) setDraft(null);
+        }}
+        onKeyDown={(event) => {
+          if (event.key === "Enter") {
+            if (take(draft ?? shown)) {
+              setDraft(null);
+              input.current?.select();
+            }
+          } else if (event.key === "Escape") {
+            setDraft(null);
+            setFault(null);
+          } else if (event.key === "ArrowUp" || event.key === "ArrowDown") {
+            event.preventDefault();
+            nudge((event.key === "ArrowUp" ? 1 : -1) * (event.shiftKey ? bigStep : step));
+          }
+        }}
+      />
+      <span className="font-mono">{unit}</span>
+      {fault !== null && (
+        <span role="alert" className="absolute left-0 top-full z-20 w-max max-w-[220px] border border-short bg-paper px-2 py-1 text-[12.5px] font-normal leading-4 text-short-figure">
+          {fault}
+        </span>
+      )}
+    </span>
+  );
+};

@@ -1,0 +1,172 @@
+"use client";
+import { type ReactNode, useId, useState } from "react";
+import type { Direction, LevelTerm } from "@/core/link";
+import { figure, signed, type Units } from "../wording/numbers";
+import { termExplanation, termLabel } from "../wording/terms";
+import { Hatches } from "./hatches";
+
+const LEFT = 52;
+const TOP = 40;
+const FOOT = 46;
+const GAP_PX = 14;
+const BREAK_OVER_DB = 30;
+/** Terms smaller than this have no column of their own; they stay in the sum. */
+const OWN_COLUMN_DB = 0.05;
+
+interface Column {
+  readonly term: LevelTerm;
+  readonly fromDbm: number;
+  readonly toDbm: number;
+}
+
+/** Columns of the level line; what is too small for a column is added to the air's. */
+export const levelColumns = (d: Direction): Column[] => {
+  const columns: Column[] = [];
+  let level = 0;
+  for (const term of d.terms) {
+    const from = level;
+    level += term.valueDb;
+    const small = term.id !== "transmit" && Math.abs(term.valueDb) < OWN_COLUMN_DB;
+    const before = columns[columns.length - 1];
+    if (small && before !== undefined) columns[columns.length - 1] = { ...before, toDbm: level };
+    else columns.push({ term, fromDbm: term.id === "transmit" ? term.valueDb : from, toDbm: level });
+  }
+  return columns;
+};
+
+interface LevelScale {
+  readonly y: (dbm: number) => number;
+  readonly breakAt: { readonly upperDbm: number; readonly lowerDbm: number } | null;
+  readonly ticks: readonly number[];
+}
+
+const levelScale = (d: Direction, columns: readonly Column[], height: number): LevelScale => {
+  const airAt = columns.findIndex((c) => c.term.id === "free-space");
+  const before = columns.slice(0, Math.max(1, airAt)).flatMap((c) => [c.fromDbm, c.toDbm]);
+  const after = [...columns.slice(Math.max(0, airAt)).map((c) => c.toDbm), d.noiseDbm, d.bandLowDbm, d.bandHighDbm, Math.min(d.ceilingDbm, d.levelDbm + 30)];
+  const highMost = Math.max(...before) + 4;
+  const highLeast = Math.min(...before) - 4;
+  const lowMost = Math.max(...after) + 3;
+  const lowLeast = Math.min(...after) - 4;
+  const room = height - TOP - FOOT;
+  const marks = (from: number, to: number, step: number): number[] => {
+    const out: number[] = [];
+    for (let v = Math.ceil(from / step) * step; v <= to; v += step) out.push(v);
+    return out;
+  };
+  if (highLeast - lowMost > BREAK_OVER_DB) {
+    const perDb = (room - GAP_PX) / (highMost - highLeast + lowMost - lowLeast);
+    const seam = TOP + (highMost - highLeast) * perDb;
+    return {
+      y: (dbm) => (dbm >= (highLeast + lowMost) / 2 ? TOP + (highMost - dbm) * perDb : seam + GAP_PX + (lowMost - dbm) * perDb),
+      breakAt: { upperDbm: highLeast, lowerDbm: lowMost },
+      ticks: [...marks(highLeast, highMost, 20), ...marks(lowLeast, lowMost, 20)],
+    };
+  }
+  const most = Math.max(highMost, lowMost);
+  const least = Math.min(highLeast, lowLeast);
+  const perDb = room / (most - least);
+  return { y: (dbm) => TOP + (most - dbm) * perDb, breakAt: null, ticks: marks(least, most, 20) };
+};
+
+const zigzag = (x: number, y: number): string => `M${x - 11} ${y + 4}l6 -6l8 6l6 -6`;
+
+/**
+ * One continuous line from transmitter to receiver, each gain and loss a column. Hover, focus or press a column to
+ * read where its figure comes from.
+ */
+export const LevelDrawing = ({ direction: d, width, height, units, transmit, heading }: { direction: Direction; width: number; height: number; units: Units; transmit: ReactNode; heading: ReactNode }) => {
+  const hatch = useId();
+  const [open, setOpen] = useState<number | null>(null);
+  const columns = levelColumns(d);
+  const scale = levelScale(d, columns, height);
+  const endX = width - 34;
+  const step = (endX - LEFT - 10) / columns.length;
+  const x = (i: number): number => LEFT + 10 + step * i;
+  let line = `M${x(0) + step * 0.1} ${scale.y(columns[0]!.toDbm)}`;
+  columns.forEach((c, i) => {
+    if (i === 0) line += `H${x(1)}`;
+    else line += `L${x(i) + step * 0.78} ${scale.y(c.toDbm)}H${x(i + 1)}`;
+  });
+  const airIndex = columns.findIndex((c) => c.term.id === "free-space");
+  const bandFrom = Math.max(0, airIndex);
+  const lift = d.bandHighDbm - d.levelDbm;
+  const drop = d.levelDbm - d.bandLowDbm;
+  const bandPoints = columns.slice(bandFrom).map((c, k) => ({ x0: x(bandFrom + k) + step * 0.78, x1: x(bandFrom + k + 1), dbm: c.toDbm, share: (k + 1) / (columns.length - bandFrom) }));
+  const bandPath = `M${bandPoints.map((p) => `${p.x0} ${scale.y(p.dbm + lift * p.share)}L${p.x1} ${scale.y(p.dbm + lift * p.share)}`).join("L")}L${[...bandPoints].reverse().map((p) => `${p.x1} ${scale.y(p.dbm - drop * p.share)}L${p.x0} ${scale.y(p.dbm - drop * p.share)}`).join("L")}Z`;
+  const shown = open === null ? null : columns[open];
+  const ceilingY = scale.y(d.ceilingDbm);
+  return (
+    <div className="relative" style={{ width, height }}>
+      <div className="absolute left-3 right-2 top-1.5 flex items-baseline gap-3">
+        {heading}
+        <p className="cap m-0 line-clamp-2 min-w-0 flex-1" aria-live="polite">
+          {shown === undefined || shown === null ? "dBm from transmitter to receiver; choose a column to read where its figure comes from" : termExplanation(shown.term, units)}
+        </p>
+      </div>
+      {/* biome-ignore lint/a11y/noSvgWithoutTitle: named by its label; each figure stands in a button below */}
+      <svg width={width} height={height} role="img" aria-label={`Level line: expected ${figure(d.levelDbm)} dBm per receive chain`}>
+        <Hatches id={hatch} />
+        {scale.ticks.map((t) => (
+          <g key={t}>
+            <path d={`M${LEFT} ${scale.y(t)}H${endX}`} stroke="var(--grid)" strokeWidth="0.75" />
+            <text x={LEFT - 8} y={scale.y(t) + 4} fontSize="12.5" textAnchor="end" className="mono" style={{ fill: "var(--ink-2)" }}>
+              {figure(t)}
+            </text>
+          </g>
+        ))}
+        <path d={`M${LEFT} ${TOP}V${height - FOOT}`} stroke="var(--ink)" strokeWidth="1.2" />
+        <rect x={endX - 26} y={scale.y(d.noiseDbm)} width="34" height={Math.max(0, height - FOOT - scale.y(d.noiseDbm))} fill={`url(#${hatch}-noise)`} />
+        <path d={`M${endX - 40} ${scale.y(d.noiseDbm)}H${endX + 8}`} stroke="var(--ink)" strokeWidth="1" />
+        <text x={endX - 44} y={scale.y(d.noiseDbm) + 4} fontSize="12" textAnchor="end" className="halo">
+          noise {figure(d.noiseDbm)}
+        </text>
+        {ceilingY > TOP && (
+          <g>
+            <path d={`M${endX - 60} ${ceilingY}H${endX + 8}`} stroke="var(--ink)" strokeWidth="1" strokeDasharray="2 2" />
+            <text x={endX - 64} y={ceilingY + 4} fontSize="12" textAnchor="end" className="halo">
+              too strong above {figure(d.ceilingDbm)}
+            </text>
+          </g>
+        )}
+        <path d={bandPath} fill="var(--band)" />
+        <path d={line} fill="none" stroke="var(--ink)" strokeWidth="2.4" strokeLinejoin="round" />
+        {scale.breakAt !== null && airIndex > 0 && (
+          <g stroke="var(--ink)" strokeWidth="1.4" fill="none">
+            {[LEFT, x(airIndex) + step * 0.39].map((bx) => {
+              const by = (scale.y(scale.breakAt!.upperDbm) + scale.y(scale.breakAt!.lowerDbm)) / 2;
+              return (
+                <g key={bx}>
+                  <rect x={bx - 13} y={by - 4} width="26" height="10" fill="var(--paper)" stroke="none" />
+                  <path d={zigzag(bx, by - 4)} />
+                  <path d={zigzag(bx, by + 3)} />
+                </g>
+              );
+            })}
+          </g>
+        )}
+        <circle cx={endX} cy={scale.y(d.levelDbm)} r="4.5" fill="var(--ink)" />
+      </svg>
+      {columns.map((c, i) => {
+        const side = c.term.id === "antenna-out" ? "text-near" : c.term.id === "antenna-in" ? "text-far" : c.term.valueDb < -3 && /diffraction|vegetation|beside|own-edge/.test(c.term.id) ? "text-short-figure" : "text-ink";
+        return (
+          <div key={c.term.id} className="absolute border-l border-rule pl-2" style={{ left: x(i), width: step, bottom: 4, height: 38 }}>
+            <button
+              type="button"
+              className={`block w-full truncate text-left text-[13px] ${side} ${/^antenna/.test(c.term.id) ? "font-[650]" : ""}`}
+              aria-expanded={open === i}
+              onMouseEnter={() => setOpen(i)}
+              onMouseLeave={() => setOpen(null)}
+              onFocus={() => setOpen(i)}
+              onBlur={() => setOpen(null)}
+              onClick={() => setOpen(i)}
+            >
+              {termLabel(c.term, units)}
+            </button>
+            <div className={`figure text-[15px] ${side}`}>{i === 0 ? transmit : `${signed(c.toDbm - c.fromDbm, 1)} dB`}</div>
+          </div>
+        );
+      })}
+    </div>
+  );
+};

@@ -1,0 +1,69 @@
+import type { LinkPlan, PreparedPath } from "@/core/link";
+import { f1RadiusM, type Ray, rayBulgeM, rayZM } from "@/core/obstacles";
+
+/** Exaggerations that are stated and drawn. */
+const EXAGGERATIONS = [50, 40, 32, 20, 16, 10, 8, 5, 4, 2, 1];
+export const DRAWING_LEFT = 84;
+export const DRAWING_RIGHT = 78;
+const TOP_PX = 62;
+const BOTTOM_PX = 30;
+
+export interface SectionScale {
+  readonly x: (alongM: number) => number;
+  /** From height over the flattened datum (bulge included). */
+  readonly y: (heightM: number) => number;
+  readonly metresPerPxY: number;
+  readonly exaggeration: number;
+  readonly width: number;
+  readonly height: number;
+  readonly lowestM: number;
+  readonly highestM: number;
+}
+
+/** One scale for section and strip of widths; heights by a round exaggeration, never below true shape. */
+export const sectionScale = (path: PreparedPath, plan: LinkPlan, ray: Ray, width: number, height: number): SectionScale => {
+  const { pathM, distanceM, groundAmslM } = path.profile;
+  let lowestM = Number.POSITIVE_INFINITY;
+  let highestM = Number.NEGATIVE_INFINITY;
+  const take = (z: number): void => {
+    if (z < lowestM) lowestM = z;
+    if (z > highestM) highestM = z;
+  };
+  distanceM.forEach((x, i) => {
+    const g = groundAmslM[i]!;
+    if (g === g) take(g + rayBulgeM(ray, x));
+  });
+  if (lowestM === Number.POSITIVE_INFINITY) take(0);
+  take(ray.startZM + 1);
+  take(ray.endZM + 1);
+  for (let s = 1; s < 20; s++) {
+    const x = ray.startM + ((ray.endM - ray.startM) * s) / 20;
+    take(Math.max(lowestM, rayZM(ray, x) + f1RadiusM(ray, x)));
+  }
+  for (const b of path.bodies) {
+    if (b.stretches.length === 0) continue;
+    const mid = (b.stretches[0]!.fromM + b.stretches[0]!.toM) / 2;
+    if (mid >= 0 && mid <= pathM) take(b.topAt(plan.policy.year + plan.policy.horizonYears)(mid) + rayBulgeM(ray, mid));
+  }
+  const spanM = Math.max(2, highestM - lowestM);
+  const roomX = Math.max(50, width - DRAWING_LEFT - DRAWING_RIGHT);
+  const roomY = Math.max(50, height - TOP_PX - BOTTOM_PX);
+  const pxPerM = roomX / pathM;
+  const fits = roomY / spanM / pxPerM;
+  const exaggeration = EXAGGERATIONS.find((e) => e <= fits) ?? 1;
+  // Below true shape the distance is drawn smaller instead.
+  const perX = fits < 1 ? roomY / spanM : pxPerM;
+  const perY = perX * exaggeration;
+  const left = DRAWING_LEFT + (roomX - perX * pathM) / 2;
+  const base = height - BOTTOM_PX - Math.max(0, (roomY - spanM * perY) * 0.25);
+  return {
+    x: (alongM) => left + alongM * perX,
+    y: (heightM) => base - (heightM - lowestM) * perY,
+    metresPerPxY: 1 / perY,
+    exaggeration,
+    width,
+    height,
+    lowestM,
+    highestM,
+  };
+};

@@ -1,0 +1,29 @@
+"use client";
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { type ReactNode, useState } from "react";
+import { mayRecover } from "../api/client";
+import { PreferencesProvider } from "../state/preferences";
+
+const RETRY_MS = 2000;
+
+const makeClient = (): QueryClient =>
+  new QueryClient({
+    defaultOptions: {
+      queries: {
+        // A database or server that is away comes back by itself; anything else is said at once.
+        retry: (_count, error) => mayRecover(error),
+        retryDelay: RETRY_MS,
+        networkMode: "always",
+        staleTime: 0,
+      },
+    },
+  });
+
+export const Providers = ({ children }: { children: ReactNode }) => {
+  const [client] = useState(makeClient);
+  return (
+    <QueryClientProvider client={client}>
+      <PreferencesProvider>{children}</PreferencesProvider>
+    </QueryClientProvider>
+  );
+};

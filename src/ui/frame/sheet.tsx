@@ -1,0 +1,180 @@
+"use client";
+import { Redo2, Undo2 } from "lucide-react";
+import Link from "next/link";
+import { type ReactNode, useEffect, useState } from "react";
+import type { Verdict } from "@/core/link";
+import { VerdictMark } from "../marks/verdict-mark";
+import { usePreferences } from "../state/preferences";
+import { Palette, type PaletteAction } from "./palette";
+import { KeyList, type KeyRow } from "./keys";
+import { Logo } from "./logo";
+
+export interface IndexRow {
+  readonly number: string;
+  readonly name: string;
+  readonly href: string;
+  /** "settled" and "open" are bars; a verdict is its mark with a word or two. */
+  readonly state: "settled" | "open" | { readonly verdict: Verdict; readonly words: string };
+}
+
+export interface StripCell {
+  readonly label: ReactNode;
+  readonly value: ReactNode;
+  readonly grow?: number;
+}
+
+export interface UndoControls {
+  readonly canUndo: boolean;
+  readonly canRedo: boolean;
+  readonly undo: () => void;
+  readonly redo: () => void;
+}
+
+const StateMark = ({ row, selected }: { row: IndexRow; selected: boolean }) => {
+  if (typeof row.state === "string") {
+    return (
+      <span className={`flex items-center gap-1.5 text-[12.5px] leading-4 ${selected ? "text-paper" : "text-ink-2"}`}>
+        <span aria-hidden="true" className="inline-block h-[4px] w-[14px] border border-current" style={row.state === "settled" ? { background: "currentColor" } : undefined} />
+        {row.state}
+      </span>
+    );
+  }
+  return (
+    <span className={`flex items-center gap-1 text-[12.5px] leading-4 ${selected ? "text-paper" : `v-${row.state.verdict}`}`}>
+      <VerdictMark verdict={row.state.verdict} a={7} inverted={selected} />
+      {row.state.words}
+    </span>
+  );
+};
+
+const isTyping = (target: EventTarget | null): boolean =>
+  target instanceof HTMLElement && (target.isContentEditable || ["INPUT", "SELECT", "TEXTAREA"].includes(target.tagName));
+
+/** The ruled frame every sheet of a job sits in: index left, drawing, title strip along the bottom. */
+export const Sheet = ({
+  rows,
+  current,
+  strip,
+  undo,
+  keys,
+  actions,
+  children,
+}: {
+  rows: readonly IndexRow[];
+  current: string;
+  strip: readonly StripCell[];
+  undo?: UndoControls;
+  keys: readonly KeyRow[];
+  actions: readonly PaletteAction[];
+  children: ReactNode;
+}) => {
+  const [keysOpen, setKeysOpen] = useState(false);
+  const [paletteOpen, setPaletteOpen] = useState(false);
+  const { units, setUnits, mode, setMode } = usePreferences();
+
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent): void => {
+      const command = event.ctrlKey || event.metaKey;
+      if (command && event.key.toLowerCase() === "k") {
+        event.preventDefault();
+        setPaletteOpen((open) => !open);
+        return;
+      }
+      if (isTyping(event.target)) return;
+      if (command && event.key.toLowerCase() === "z" && undo !== undefined) {
+        event.preventDefault();
+        if (event.shiftKey) undo.redo();
+        else undo.undo();
+      } else if (event.key === "?" && !command) {
+        event.preventDefault();
+        setKeysOpen(true);
+      }
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, [undo]);
+
+  const all: PaletteAction[] = [
+    ...rows.map((r) => ({ name: `Go to ${r.name}`, href: r.href })),
+    { name: "Go to the register of jobs", href: "/" },
+    ...actions,
+    { name: units === "metric" ? "Show feet and miles" : "Show metres", run: () => setUnits(units === "metric" ? "imperial" : "metric") },
+    ...(["system", "paper", "night", "sun"] as const).filter((m) => m !== mode).map((m) => ({ name: `Mode: ${m}`, run: () => setMode(m) })),
+    { name: "Keys of this sheet", run: () => setKeysOpen(true) },
+  ];
+
+  return (
+    <div className="h-dvh min-h-[560px] p-2">
+      <div className="grid h-full border-[1.6px] border-ink" style={{ gridTemplateColumns: "100px minmax(0,1fr)", gridTemplateRows: "minmax(0,1fr) 42px" }}>
+        <nav aria-label="Sheets of the job" className="flex min-h-0 flex-col border-r border-ink">
+          <Link href="/" className="block h-[66px] border-b border-ink px-3 pt-3 text-ink no-underline" aria-label="Dry Arc, register of jobs">
+            <Logo />
+            <span className="block pt-1 text-[17px] font-[720] leading-5">Dry Arc</span>
+          </Link>
+          <ol className="m-0 list-none p-0">
+            {rows.map((row) => {
+              const selected = row.name === current;
+              return (
+                <li key={row.name}>
+                  <Link
+                    href={row.href}
+                    aria-current={selected ? "page" : undefined}
+                    className={`block h-[46px] border-b px-3 pt-1.5 no-underline ${selected ? "border-ink bg-ink text-paper" : "border-rule text-ink"}`}
+                  >
+                    <span className="flex items-baseline gap-2">
+                      <span className={`font-mono text-[12px] ${selected ? "text-paper" : "text-ink-2"}`}>{row.number}</span>
+                      <span className={`text-[15px] ${selected ? "font-bold" : "font-[520]"}`}>{row.name}</span>
+                    </span>
+                    <StateMark row={row} selected={selected} />
+                  </Link>
+                </li>
+              );
+            })}
+          </ol>
+          <div className="no-print mt-auto border-t border-ink px-3 py-3">
+            {undo !== undefined && (
+              <div className="mb-2 flex justify-between">
+                <button type="button" onClick={undo.undo} disabled={!undo.canUndo} className="flex flex-col items-center text-[12.5px] disabled:text-hair" title="Undo (Ctrl Z)">
+                  <Undo2 size={18} aria-hidden="true" />
+                  <span className={undo.canUndo ? "" : "text-ink-2"}>Undo</span>
+                </button>
+                <button type="button" onClick={undo.redo} disabled={!undo.canRedo} className="flex flex-col items-center text-[12.5px] disabled:text-hair" title="Redo (Ctrl Shift Z)">
+                  <Redo2 size={18} aria-hidden="true" />
+                  <span className={undo.canRedo ? "" : "text-ink-2"}>Redo</span>
+                </button>
+              </div>
+            )}
+            <button type="button" className="flex w-full items-center justify-between text-[12.5px]" onClick={() => setPaletteOpen(true)}>
+              Find <span className="border border-ink px-1 font-mono text-[11.5px]">Ctrl K</span>
+            </button>
+            <button type="button" className="mt-1 flex w-full items-center justify-between text-[12.5px]" onClick={() => setKeysOpen(true)}>
+              Keys <span className="border border-ink px-1.5 font-mono text-[11.5px]">?</span>
+            </button>
+          </div>
+        </nav>
+        <main className="min-h-0 min-w-0">{children}</main>
+        <footer aria-label="Title strip" className="col-span-2 flex min-w-0 border-t-[1.6px] border-ink">
+          {strip.map((cell, i) => (
+            // biome-ignore lint/suspicious/noArrayIndexKey: cells of a strip have fixed places
+            <div key={i} className="min-w-0 border-r border-ink px-2.5 pt-[5px] last:border-r-0" style={{ flex: `${cell.grow ?? 1} 1 0` }}>
+              <div className="label flex items-center gap-1.5 truncate">{cell.label}</div>
+              <div className="truncate text-[14px] font-[520]">{cell.value}</div>
+            </div>
+          ))}
+        </footer>
+      </div>
+      <KeyList open={keysOpen} onOpenChange={setKeysOpen} rows={keys} />
+      <Palette open={paletteOpen} onOpenChange={setPaletteOpen} actions={all} />
+    </div>
+  );
+};
+
+/** The units cell of the title strip: press to change. */
+export const UnitsButton = () => {
+  const { units, setUnits } = usePreferences();
+  return (
+    <button type="button" className="press text-[14px]" onClick={() => setUnits(units === "metric" ? "imperial" : "metric")} aria-label={`Units: ${units}. Press to change.`}>
+      {units === "metric" ? "m, dBm, °" : "ft, dBm, °"}
+    </button>
+  );
+};

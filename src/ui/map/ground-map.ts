@@ -1,0 +1,322 @@
+import { type Remote, wrap } from "comlink";
+import OlMap from "ol/Map";
+import View from "ol/View";
+import { ScaleLine, Zoom } from "ol/control";
+import Feature, { type FeatureLike } from "ol/Feature";
+import LineString from "ol/geom/LineString";
+import Point from "ol/geom/Point";
+import Polygon from "ol/geom/Polygon";
+import Translate from "ol/interaction/Translate";
+import { boundingExtent, buffer } from "ol/extent";
+import ImageLayer from "ol/layer/Image";
+import VectorLayer from "ol/layer/Vector";
+import VectorImageLayer from "ol/layer/VectorImage";
+import { register } from "ol/proj/proj4";
+import ImageStatic from "ol/source/ImageStatic";
+import VectorSource from "ol/source/Vector";
+import { Circle, Fill, Stroke, Style } from "ol/style";
+import proj4 from "proj4";
+import type { LinkVerdict, ObstacleDto, SiteDto } from "@/contract";
+import { type LatLon, planeProjection, projDefinition } from "@/core/geo";
+import type { ReliefAnswer, ReliefWorker } from "@/workers/messages";
+import { getBinary, getJson } from "../api/client";
+import { contourStyle, linkStyles, obstacleStyle, siteStyle, tokens } from "./styles";
+
+export type MapMode = "look" | "place" | "join" | "move";
+
+export interface GroundMapEvents {
+  readonly onLink: (linkId: string) => void;
+  readonly onSite: (siteId: string) => void;
+  readonly onPlace: (at: LatLon) => void;
+  readonly onMoved: (siteId: string, at: LatLon) => void;
+  /** While a site is dragged or a link drawn: from where to where. */
+  readonly onReach: (from: LatLon | null, to: LatLon | null) => void;
+  readonly onKnowledge: (datasets: readonly { name: string; cellM: number; sigmaM: number }[], intervalM: number) => void;
+  readonly onTrouble: (error: unknown) => void;
+}
+
+export interface GroundMapData {
+  readonly sites: readonly SiteDto[];
+  readonly verdicts: readonly LinkVerdict[];
+  readonly links: readonly { id: string; nearSiteId: string; farSiteId: string }[];
+  readonly selectedLinkId: string | null;
+  readonly joinFromId: string | null;
+}
+
+export interface GroundMap {
+  readonly setData: (data: GroundMapData) => void;
+  readonly setMode: (mode: MapMode) => void;
+  readonly fit: (toLink?: boolean) => void;
+  readonly restyle: () => void;
+  readonly dispose: () => void;
+}
+
+const PX_PER_CELL = 3;
+const MOST_CELLS = 520;
+const MOST_RESOLUTION_FOR_OBSTACLES = 6;
+const HIT_PX = 8;
+/** Sites this near the job's centre are shown first. */
+const CLUSTER_M = 1300;
+
+/** Contour step that leaves some twenty pixels between lines on a slope of one in eight. */
+const intervalFor = (resolutionM: number): number => [1, 2, 5, 10, 20, 50, 100].find((step) => step >= resolutionM * 3.2) ?? 100;
+
+/** The plan drawing: own terrain, obstacles, sites and links. Everything it shows comes from this machine. */
+export const createGroundMap = (target: HTMLElement, jobId: string, crs: string, centre: LatLon, fitLinkFirst: boolean, events: GroundMapEvents): GroundMap => {
+  proj4.defs(crs, projDefinition(crs));
+  register(proj4);
+  const projection = planeProjection(crs);
+  const toPlane = (p: LatLon): [number, number] => projection.forward(p);
+  let t = tokens();
+  let mode: MapMode = "look";
+  let data: GroundMapData = { sites: [], verdicts: [], links: [], selectedLinkId: null, joinFromId: null };
+  let fitted = false;
+  let stopped = false;
+  let pending: AbortController | null = null;
+
+  const worker = new Worker(new URL("../../workers/relief.worker.ts", import.meta.url), { type: "module" });
+  const relief = wrap<ReliefWorker>(worker) as Remote<ReliefWorker>;
+
+  const shade = new ImageLayer<ImageStatic>();
+  const contours = new VectorImageLayer({ source: new VectorSource(), imageRatio: 1.2, declutter: true });
+  const obstacles = new VectorImageLayer({ source: new VectorSource(), imageRatio: 1.2 });
+  const links = new VectorLayer({ source: new VectorSource() });
+  const reach = new VectorLayer({ source: new VectorSource() });
+  const sites = new VectorLayer({ source: new VectorSource(), declutter: false });
+  const map = new OlMap({
+    target,
+    layers: [shade, contours, obstacles, links, reach, sites],
+    controls: [new Zoom(), new ScaleLine({ bar: false, minWidth: 90 })],
+    view: new View({ projection: crs, center: toPlane(centre), resolution: 2, minResolution: 0.1, maxResolution: 120, constrainResolution: false, enableRotation: false }),
+  });
+
+  let lastTerrain: { answer: ReliefAnswer; cols: number; rows: number; x0: number; y0: number; stepM: number; intervalM: number } | null = null;
+
+  const paintTerrain = (): void => {
+    if (lastTerrain === null) return;
+    const { answer, cols, rows, x0, y0, stepM, intervalM } = lastTerrain;
+    const canvas = document.createElement("canvas");
+    canvas.width = cols;
+    canvas.height = rows;
+    const context = canvas.getContext("2d");
+    if (context === null) return;
+    const rgb = (hex: string): [number, number, number] => {
+      const n = Number.parseInt(hex.replace("#", "").padEnd(6, "f").slice(0, 6), 16);
+      return [(n >> 16) & 255, (n >> 8) & 255, n & 255];
+    };
+    const full = (hex: string): string => (hex.length === 4 ? `#${[...hex.slice(1)].map((c) => c + c).join("")}` : hex);
+    const palette = ["paper", "water-fill", "paper", "shade-1", "shade-2", "shade-3"].map((name) => rgb(full(t(name))));
+    const image = context.createImageData(cols, rows);
+    for (let i = 0; i < answer.tint.length; i++) {
+      const tint = answer.tint[i]!;
+      const [r, g, b] = palette[tint]!;
+      image.data.set([r, g, b, tint === 0 ? 0 : 255], i * 4);
+    }
+    context.putImageData(image, 0, 0);
+    const half = stepM / 2;
+    shade.setSource(new ImageStatic({ url: canvas.toDataURL(), projection: crs, imageExtent: [x0 - half, y0 - (rows - 1) * stepM - half, x0 + (cols - 1) * stepM + half, y0 + half] }));
+    const source = contours.getSource();
+    source?.clear(true);
+    source?.addFeatures(
+      answer.contours.map((line) => {
+        const points: [number, number][] = [];
+        for (let i = 0; i < line.points.length; i += 2) points.push([line.points[i]!, line.points[i + 1]!]);
+        const feature = new Feature(new LineString(points));
+        const shore = line.heightM < intervalM / 2 && line.heightM < 0.1;
+        feature.setStyle(contourStyle(t, Math.round(line.heightM / intervalM) % 5 === 0, String(line.heightM), shore));
+        return feature;
+      }),
+    );
+  };
+
+  const load = async (): Promise<void> => {
+    const size = map.getSize();
+    const resolution = map.getView().getResolution();
+    if (size === undefined || resolution === undefined || stopped) return;
+    pending?.abort();
+    const abort = new AbortController();
+    pending = abort;
+    const [west, south, east, north] = map.getView().calculateExtent(size) as [number, number, number, number];
+    const stepM = Math.max(0.5, resolution * PX_PER_CELL);
+    const cols = Math.min(MOST_CELLS, Math.ceil((east - west) / stepM) + 4);
+    const rows = Math.min(MOST_CELLS, Math.ceil((north - south) / stepM) + 4);
+    const x0 = west - 1.5 * stepM;
+    const y0 = north + 1.5 * stepM;
+    const intervalM = intervalFor(resolution);
+    try {
+      const query = new URLSearchParams({ crs, x0: String(x0), y0: String(y0), stepM: String(stepM), cols: String(cols), rows: String(rows) });
+      const response = await getBinary(`/api/jobs/${jobId}/terrain?${query}`, abort.signal);
+      const heightsM = new Float32Array(await response.arrayBuffer());
+      const datasets = JSON.parse(decodeURIComponent(response.headers.get("x-datasets") ?? "%5B%5D")) as { name: string; cellM: number; sigmaM: number }[];
+      const answer = await relief.relief({ heightsM, cols, rows, x0, y0, stepM, intervalM });
+      if (abort.signal.aborted) return;
+      lastTerrain = { answer, cols, rows, x0, y0, stepM, intervalM };
+      paintTerrain();
+      events.onKnowledge(datasets, intervalM);
+      if (resolution <= MOST_RESOLUTION_FOR_OBSTACLES) {
+        const a = projection.inverse(west, south);
+        const b = projection.inverse(east, north);
+        const c = projection.inverse(west, north);
+        const d = projection.inverse(east, south);
+        const box = new URLSearchParams({
+          westDeg: String(Math.min(a.lonDeg, c.lonDeg)),
+          southDeg: String(Math.min(a.latDeg, d.latDeg)),
+          eastDeg: String(Math.max(b.lonDeg, d.lonDeg)),
+          northDeg: String(Math.max(b.latDeg, c.latDeg)),
+        });
+        const got = await getJson<{ obstacles: ObstacleDto[] }>(`/api/jobs/${jobId}/obstacles?${box}`, abort.signal);
+        if (abort.signal.aborted) return;
+        const source = obstacles.getSource();
+        source?.clear(true);
+        source?.addFeatures(
+          got.obstacles.map((o) => {
+            const feature = new Feature(new Polygon([o.outline.map(([lonDeg, latDeg]) => toPlane({ latDeg, lonDeg }))]));
+            feature.setProperties({ kind: o.kind, name: o.name });
+            feature.setStyle(obstacleStyle(t, o.kind, false));
+            return feature;
+          }),
+        );
+      } else obstacles.getSource()?.clear(true);
+      target.dataset.drawn = String(Number(target.dataset.drawn ?? 0) + 1);
+      events.onTrouble(null);
+    } catch (error) {
+      if (!abort.signal.aborted) events.onTrouble(error);
+    }
+  };
+  map.on("moveend", () => void load());
+
+  const positionOf = (siteId: string): [number, number] | null => {
+    const site = data.sites.find((s) => s.id === siteId);
+    return site === undefined ? null : toPlane(site);
+  };
+
+  const drawData = (): void => {
+    const chosen = data.links.find((l) => l.id === data.selectedLinkId);
+    const perSite = new Map<string, number>();
+    for (const l of data.links) perSite.set(l.nearSiteId, (perSite.get(l.nearSiteId) ?? 0) + 1);
+    links.getSource()?.clear(true);
+    for (const l of data.links) {
+      const a = positionOf(l.nearSiteId);
+      const b = positionOf(l.farSiteId);
+      if (a === null || b === null) continue;
+      const feature = new Feature(new LineString([a, b]));
+      feature.set("linkId", l.id);
+      const verdict = data.verdicts.find((v) => v.linkId === l.id)?.verdict ?? "unknown";
+      feature.setStyle(linkStyles(t, verdict, l.id === data.selectedLinkId));
+      links.getSource()?.addFeature(feature);
+    }
+    sites.getSource()?.clear(true);
+    for (const s of data.sites) {
+      const feature = new Feature(new Point(toPlane(s)));
+      feature.set("siteId", s.id);
+      const role = s.id === (data.joinFromId ?? chosen?.nearSiteId) ? "near" : s.id === chosen?.farSiteId ? "far" : (perSite.get(s.id) ?? 0) > 1 && chosen?.nearSiteId !== s.id ? "hub" : "site";
+      feature.setStyle(siteStyle(t, s.name, role, ""));
+      sites.getSource()?.addFeature(feature);
+    }
+  };
+
+  const hit = (pixel: number[], key: "siteId" | "linkId"): string | null => {
+    let found: string | null = null;
+    map.forEachFeatureAtPixel(
+      pixel,
+      (feature: FeatureLike) => {
+        const value = feature.get(key) as string | undefined;
+        if (value !== undefined) found ??= value;
+        return found !== null;
+      },
+      { hitTolerance: HIT_PX, layerFilter: (layer) => layer === (key === "siteId" ? sites : links) },
+    );
+    return found;
+  };
+
+  map.on("singleclick", (event) => {
+    const at = projection.inverse(event.coordinate[0]!, event.coordinate[1]!);
+    if (mode === "place") return events.onPlace(at);
+    const siteId = hit(event.pixel, "siteId");
+    if (siteId !== null) return events.onSite(siteId);
+    if (mode === "look") {
+      const linkId = hit(event.pixel, "linkId");
+      if (linkId !== null) events.onLink(linkId);
+    }
+  });
+
+  const reachTo = (from: [number, number] | null, to: [number, number] | null): void => {
+    reach.getSource()?.clear(true);
+    if (from === null || to === null) return events.onReach(null, null);
+    const line = new Feature(new LineString([from, to]));
+    line.setStyle(new Style({ stroke: new Stroke({ color: t("ink"), width: 1.6, lineDash: [7, 3] }) }));
+    const end = new Feature(new Point(to));
+    end.setStyle(new Style({ image: new Circle({ radius: 5, stroke: new Stroke({ color: t("far"), width: 2.4 }), fill: new Fill({ color: t("paper") }) }) }));
+    reach.getSource()?.addFeatures([line, end]);
+    events.onReach(projection.inverse(...from), projection.inverse(...to));
+  };
+  map.on("pointermove", (event) => {
+    if (mode === "join" && data.joinFromId !== null) {
+      const siteId = hit(event.pixel, "siteId");
+      const to = siteId === null ? (event.coordinate as [number, number]) : positionOf(siteId);
+      reachTo(positionOf(data.joinFromId), to);
+    }
+    target.style.cursor = mode === "place" ? "crosshair" : hit(event.pixel, "siteId") !== null || (mode === "look" && hit(event.pixel, "linkId") !== null) ? "pointer" : "";
+  });
+
+  const translate = new Translate({ layers: [sites], hitTolerance: HIT_PX });
+  translate.setActive(false);
+  translate.on("translating", (event) => {
+    const feature = event.features.item(0);
+    const siteId = feature.get("siteId") as string;
+    const to = (feature.getGeometry() as Point).getCoordinates() as [number, number];
+    const other = data.links.find((l) => l.nearSiteId === siteId || l.farSiteId === siteId);
+    const from = other === undefined ? positionOf(siteId) : positionOf(other.nearSiteId === siteId ? other.farSiteId : other.nearSiteId);
+    reachTo(from, to);
+  });
+  translate.on("translateend", (event) => {
+    const feature = event.features.item(0);
+    const to = (feature.getGeometry() as Point).getCoordinates() as [number, number];
+    reachTo(null, null);
+    events.onMoved(feature.get("siteId") as string, projection.inverse(...to));
+  });
+  map.addInteraction(translate);
+
+  /** The selected link, or the cluster of sites about the job's centre. */
+  const fit = (toLink = true): void => {
+    const chosen = toLink ? data.links.find((l) => l.id === data.selectedLinkId) : undefined;
+    const middle = toPlane(centre);
+    const close = data.sites.filter((s) => {
+      const [x, y] = toPlane(s);
+      return Math.hypot(x - middle[0], y - middle[1]) < CLUSTER_M;
+    });
+    const ids = chosen === undefined ? (close.length > 0 ? close : data.sites).map((s) => s.id) : [chosen.nearSiteId, chosen.farSiteId];
+    const points = ids.map(positionOf).filter((p): p is [number, number] => p !== null);
+    if (points.length === 0) return;
+    map.getView().fit(buffer(boundingExtent(points), points.length === 1 ? 300 : 30), { padding: [90, 90, 70, 90], maxZoom: 30, minResolution: 0.4 });
+  };
+
+  return {
+    setData: (next) => {
+      data = next;
+      drawData();
+      if (!fitted && next.sites.length > 0) {
+        fitted = true;
+        fit(fitLinkFirst);
+      }
+    },
+    setMode: (next) => {
+      mode = next;
+      translate.setActive(next === "move");
+      reachTo(null, null);
+    },
+    fit,
+    restyle: () => {
+      t = tokens();
+      paintTerrain();
+      drawData();
+      void load();
+    },
+    dispose: () => {
+      stopped = true;
+      pending?.abort();
+      worker.terminate();
+      map.setTarget(undefined);
+    },
+  };
+};

@@ -1,0 +1,63 @@
+import { Circle, Fill, RegularShape, Stroke, Style, Text } from "ol/style";
+import type { Verdict } from "@/core/link";
+import type { BodyKind } from "@/core/obstacles";
+
+/** The sheet's colours as they stand in this mode. */
+export const tokens = (): ((name: string) => string) => {
+  const style = getComputedStyle(document.documentElement);
+  return (name) => style.getPropertyValue(`--${name}`).trim();
+};
+
+type Token = (name: string) => string;
+const FONT = '"Atkinson Hyperlegible Next Variable", sans-serif';
+
+export const contourStyle = (t: Token, index: boolean, label: string, shore: boolean): Style =>
+  new Style({
+    stroke: new Stroke({ color: t(shore ? "ground-line" : "ground-hatch"), width: shore ? 1.8 : index ? 1.4 : 0.7 }),
+    ...(index && !shore
+      ? { text: new Text({ text: label, font: `12px ${FONT}`, placement: "line", fill: new Fill({ color: t("ink-2") }), stroke: new Stroke({ color: t("paper"), width: 3 }), repeat: 420, overflow: false }) }
+      : {}),
+  });
+
+const VEGETATION: readonly BodyKind[] = ["wood", "row", "crown", "hedge"];
+
+export const obstacleStyle = (t: Token, kind: BodyKind, strong: boolean): Style =>
+  VEGETATION.includes(kind)
+    ? new Style({ fill: new Fill({ color: t("tree-fill") }), stroke: new Stroke({ color: t("tree-line"), width: kind === "row" ? 1.8 : 1 }) })
+    : new Style({ fill: new Fill({ color: t(strong ? "ground-hatch" : "block-fill") }), stroke: new Stroke({ color: t("block-line"), width: strong ? 1.6 : 1 }) });
+
+const DASH: Readonly<Record<Verdict, number[] | undefined>> = { clear: undefined, tight: [14, 3], unknown: [6, 4], short: undefined };
+const LINK_COLOUR: Readonly<Record<Verdict, string>> = { clear: "ink", tight: "tight", unknown: "unknown", short: "short" };
+
+export const linkStyles = (t: Token, verdict: Verdict, selected: boolean): Style[] => [
+  ...(selected ? [new Style({ stroke: new Stroke({ color: t("paper"), width: 9 }) })] : []),
+  new Style({
+    stroke: new Stroke({ color: t(LINK_COLOUR[verdict]), width: selected ? 3 : verdict === "short" ? 1.6 : 1.1, ...(DASH[verdict] === undefined ? {} : { lineDash: DASH[verdict] }) }),
+    zIndex: selected ? 2 : 1,
+  }),
+];
+
+/** Near is a filled disc, far a ring, a hub a filled square; others are small rings. */
+export const siteStyle = (t: Token, name: string, role: "near" | "far" | "hub" | "site", note: string): Style => {
+  const image =
+    role === "near"
+      ? new Circle({ radius: 6, fill: new Fill({ color: t("near") }) })
+      : role === "far"
+        ? new Circle({ radius: 5.5, fill: new Fill({ color: t("paper") }), stroke: new Stroke({ color: t("far"), width: 2.6 }) })
+        : role === "hub"
+          ? new RegularShape({ points: 4, radius: 8, angle: Math.PI / 4, fill: new Fill({ color: t("ink") }) })
+          : new Circle({ radius: 4, fill: new Fill({ color: t("paper") }), stroke: new Stroke({ color: t("ink"), width: 1.8 }) });
+  return new Style({
+    image,
+    text: new Text({
+      text: note === "" ? name : `${name}\n${note}`,
+      font: `650 14px ${FONT}`,
+      fill: new Fill({ color: t(role === "near" ? "near" : role === "far" ? "far" : "ink") }),
+      stroke: new Stroke({ color: t("paper"), width: 4 }),
+      offsetX: 11,
+      offsetY: -9,
+      textAlign: "left",
+    }),
+    zIndex: role === "site" ? 3 : 5,
+  });
+};

@@ -1,0 +1,183 @@
+"use client";
+import { useQueryClient } from "@tanstack/react-query";
+import { useRef, useState } from "react";
+import type { HardwareDto } from "@/contract";
+import { ApiError, postText } from "../../api/client";
+import { keys, useHardware, useJob, useVerdicts } from "../../api/queries";
+import { Sheet, UnitsButton } from "../../frame/sheet";
+import { Trouble } from "../../frame/trouble";
+import { errorSentence } from "../../wording/errors";
+import { figure } from "../../wording/numbers";
+import { policyText } from "../../wording/policy";
+import { jobIndex } from "../job-index";
+import { AntennaForm, RadioForm } from "./hardware-forms";
+
+const download = (hardware: HardwareDto): void => {
+  const own = {
+    radios: hardware.radios.filter((r) => r.source === "own").map(({ source: _s, ...r }) => r),
+    antennas: hardware.antennas.filter((a) => a.source === "own").map(({ source: _s, ...a }) => a),
+  };
+  const href = URL.createObjectURL(new Blob([JSON.stringify(own, null, 1)], { type: "application/json" }));
+  const a = document.createElement("a");
+  a.href = href;
+  a.download = "hardware.json";
+  a.click();
+  URL.revokeObjectURL(href);
+};
+
+/** The catalogue and the user's own radios and antennas: by form, or by a JSON file of the same shape. */
+export const GearSheet = ({ jobId }: { jobId: string }) => {
+  const hardware = useHardware();
+  const job = useJob(jobId);
+  const verdicts = useVerdicts(jobId);
+  const client = useQueryClient();
+  const file = useRef<HTMLInputElement>(null);
+  const [panel, setPanel] = useState<"radio" | "antenna">("radio");
+  const [report, setReport] = useState<{ words: string; faults: readonly { where: string; reason: string }[]; bad: boolean } | null>(null);
+
+  const take = async (text: string): Promise<boolean> => {
+    try {
+      const done = await postText<{ radios: number; antennas: number }>("/api/hardware", text);
+      await client.invalidateQueries({ queryKey: keys.hardware });
+      setReport({ words: `Taken in: ${done.radios} ${done.radios === 1 ? "radio" : "radios"}, ${done.antennas} ${done.antennas === 1 ? "antenna" : "antennas"}.`, faults: [], bad: false });
+      return true;
+    } catch (error) {
+      const body = error instanceof ApiError ? error.body : { code: "internal" };
+      setReport({ words: errorSentence(body), faults: body.faults ?? [], bad: true });
+      return false;
+    }
+  };
+
+  if (job.data === undefined || hardware.data === undefined) {
+    return (
+      <div className="h-dvh p-2">
+        <div className="h-full border-[1.6px] border-ink">
+          <Trouble error={job.error ?? job.failureReason ?? hardware.error ?? hardware.failureReason} waiting="Reading the catalogue." />
+        </div>
+      </div>
+    );
+  }
+  const { radios, antennas } = hardware.data;
+  return (
+    <Sheet
+      rows={jobIndex(jobId, verdicts.data, null)}
+      current="Gear"
+      keys={[]}
+      actions={[{ name: "Bring in a hardware file", run: () => file.current?.click() }]}
+      strip={[
+        { label: "Job", value: job.data.job.name, grow: 2 },
+        { label: "Sheet", value: "04 Gear", grow: 1 },
+        { label: "Radios", value: `${radios.length}, ${radios.filter((r) => r.source === "own").length} own`, grow: 1 },
+        { label: "Antennas", value: `${antennas.length}, ${antennas.filter((a) => a.source === "own").length} own`, grow: 1 },
+        { label: "Units", value: <UnitsButton />, grow: 1 },
+        { label: "Policy in force", value: policyText(job.data.job), grow: 2 },
+      ]}
+    >
+      <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_400px]">
+        <div className="min-h-0 overflow-auto">
+          <header className="flex items-baseline gap-6 px-5 pb-2 pt-4">
+            <h1 className="m-0 text-[24px] font-[720]">Gear</h1>
+            <span className="cap flex-1">Radios and antennas to choose from. Levels per receive chain, power in all.</span>
+            <button type="button" className="press" onClick={() => file.current?.click()}>
+              Bring in a file
+            </button>
+            <button type="button" className="press" disabled={![...radios, ...antennas].some((x) => x.source === "own")} onClick={() => download(hardware.data)}>
+              Save own as a file
+            </button>
+            <input
+              ref={file}
+              type="file"
+              accept="application/json,.json"
+              className="sr-only"
+              tabIndex={-1}
+              aria-label="Hardware file"
+              onChange={async (e) => {
+                const chosen = e.target.files?.[0];
+                e.target.value = "";
+                if (chosen !== undefined) await take(await chosen.text());
+              }}
+            />
+          </header>
+          {report !== null && (
+            <div role={report.bad ? "alert" : "status"} className={`mx-5 mb-3 border px-3 py-2 ${report.bad ? "border-short" : "border-ink"}`}>
+              <p className={`m-0 ${report.bad ? "text-short-figure" : ""}`}>{report.words}</p>
+              {report.faults.length > 0 && (
+                <ul className="m-0 mt-1 list-none p-0 text-[13px]">
+                  {report.faults.map((f) => (
+                    <li key={f.where + f.reason}>
+                      <span className="font-mono">{f.where}</span>: {f.reason}
+                    </li>
+                  ))}
+                </ul>
+              )}
+            </div>
+          )}
+          <table className="w-full border-collapse text-[13.5px]">
+            <thead>
+              <tr className="sticky top-0 border-b border-ink bg-paper text-left text-[12.5px] text-ink-2 [&>th]:py-1 [&>th]:pl-5 [&>th]:font-normal">
+                <th scope="col">Radio</th>
+                <th scope="col">Band</th>
+                <th scope="col">Standard</th>
+                <th scope="col">Widths, MHz</th>
+                <th scope="col" className="text-right">Power, dBm</th>
+                <th scope="col" className="text-right">Gain, dBi</th>
+                <th scope="col" className="text-right">To, km</th>
+                <th scope="col">Source</th>
+              </tr>
+            </thead>
+            <tbody>
+              {radios.map((r) => (
+                <tr key={r.id} className="border-b border-rule [&>td]:py-[3px] [&>td]:pl-5">
+                  <td className="font-[600]">{r.name}</td>
+                  <td>{r.bandKey} GHz</td>
+                  <td>{r.standard}</td>
+                  <td>{r.channelWidthsMhz.join(", ")}</td>
+                  <td className="text-right font-mono">
+                    {figure(r.minTxPowerDbm)} to {figure(r.modulations[0]?.maxTxPowerDbm ?? 0)}
+                  </td>
+                  <td className="text-right font-mono">{r.antenna.gainDbi === undefined ? "own choice" : figure(r.antenna.gainDbi, 1)}</td>
+                  <td className="text-right font-mono">{figure(r.maxLinkKm, r.maxLinkKm < 1 ? 1 : 0)}</td>
+                  <td>{r.source}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          <table className="mb-4 mt-5 w-full border-collapse text-[13.5px]">
+            <thead>
+              <tr className="border-b border-ink text-left text-[12.5px] text-ink-2 [&>th]:py-1 [&>th]:pl-5 [&>th]:font-normal">
+                <th scope="col">Antenna</th>
+                <th scope="col">Form</th>
+                <th scope="col">Bands, MHz</th>
+                <th scope="col" className="text-right">Gain, dBi</th>
+                <th scope="col" className="text-right">Beam, °</th>
+                <th scope="col">Source</th>
+              </tr>
+            </thead>
+            <tbody>
+              {antennas.map((a) => (
+                <tr key={a.id} className="border-b border-rule [&>td]:py-[3px] [&>td]:pl-5">
+                  <td className="font-[600]">{a.name}</td>
+                  <td>{a.form}</td>
+                  <td>{a.bandsMhz.map((b) => `${b.low} to ${b.high}`).join(", ")}</td>
+                  <td className="text-right font-mono">{figure(a.gainDbi, 1)}</td>
+                  <td className="text-right font-mono">{a.azimuthBeamwidthDeg}</td>
+                  <td>{a.source}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
+        <aside aria-label="Own hardware" className="min-h-0 overflow-auto border-l border-ink px-5 py-4">
+          <div className="mb-3 flex gap-5">
+            {(["radio", "antenna"] as const).map((name) => (
+              <button key={name} type="button" aria-pressed={panel === name} onClick={() => setPanel(name)} className={`border-b-[3px] pb-1 text-[15px] ${panel === name ? "border-ink font-bold" : "border-transparent"}`}>
+                Own {name}
+              </button>
+            ))}
+          </div>
+          {panel === "radio" ? <RadioForm radios={radios} take={take} /> : <AntennaForm take={take} />}
+        </aside>
+      </div>
+    </Sheet>
+  );
+};

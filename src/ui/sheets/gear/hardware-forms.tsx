@@ -1,0 +1,174 @@
+"use client";
+import { zodResolver } from "@hookform/resolvers/zod";
+import { type FieldErrors, useForm } from "react-hook-form";
+import { z } from "zod";
+import type { HardwareDto } from "@/contract";
+import { Choice, Field } from "../../controls/field";
+
+const number = (what: string, least: number, most: number) =>
+  z
+    .string()
+    .transform((t) => (t.trim() === "" ? Number.NaN : Number(t.trim().replace(",", ".").replace("\u2212", "-"))))
+    .pipe(z.number(`${what} must be a number`).min(least, `${what} must be ${least} or above`).max(most, `${what} must be ${most} or less`));
+
+const slug = (name: string): string => name.toLowerCase().replaceAll(/[^a-z0-9]+/g, "-").replaceAll(/^-+|-+$/g, "").slice(0, 60) || "own";
+
+const radioForm = z.object({
+  name: z.string().trim().min(1, "name must not be empty").max(80, "name must be 80 letters or fewer"),
+  like: z.string().min(1, "choose a radio whose modulation table to start from"),
+  low: number("lowest frequency", 1000, 350_000),
+  high: number("highest frequency", 1000, 350_000),
+  gain: number("gain", -5, 70),
+  beam: number("beamwidth", 0.05, 360),
+  chains: number("chains", 1, 16),
+  minPower: number("lowest power", -40, 40),
+  maxPower: number("highest power", -40, 50),
+  noise: number("noise figure", 0, 20),
+  maxInput: number("hottest input", -60, 10),
+  port: number("port speed", 1, 400_000),
+  reach: number("range", 0.01, 200),
+  shift: number("sensitivity difference", -30, 30),
+});
+
+/** An own radio: the figures of its data sheet over the modulation table of a like one. */
+export const RadioForm = ({ radios, take }: { radios: HardwareDto["radios"]; take: (text: string) => Promise<boolean> }) => {
+  const form = useForm<z.input<typeof radioForm>, unknown, z.output<typeof radioForm>>({
+    resolver: zodResolver(radioForm),
+    defaultValues: { name: "", like: "", low: "", high: "", gain: "", beam: "", chains: "2", minPower: "0", maxPower: "", noise: "6", maxInput: "-30", port: "1000", reach: "", shift: "0" },
+  });
+  const { errors, isSubmitting } = form.formState;
+  const start = (id: string): void => {
+    const r = radios.find((x) => x.id === id);
+    if (r === undefined) return;
+    form.setValue("low", String(r.bandsMhz[0]!.low));
+    form.setValue("high", String(r.bandsMhz[r.bandsMhz.length - 1]!.high));
+    form.setValue("gain", String(r.antenna.gainDbi ?? ""));
+    form.setValue("beam", String(r.antenna.azimuthBeamwidthDeg ?? ""));
+    form.setValue("chains", String(r.chains));
+    form.setValue("minPower", String(r.minTxPowerDbm));
+    form.setValue("maxPower", String(r.modulations[0]?.maxTxPowerDbm ?? ""));
+    form.setValue("noise", String(r.noiseFigureDb));
+    form.setValue("maxInput", String(r.maxOperatingInputDbm));
+    form.setValue("port", String(Math.max(...r.ethernetPorts.map((p) => p.speedMbps))));
+    form.setValue("reach", String(r.maxLinkKm));
+  };
+  const submit = form.handleSubmit(async (v) => {
+    const like = radios.find((r) => r.id === v.like);
+    if (like === undefined) return;
+    if (v.high <= v.low) {
+      form.setError("high", { message: "highest frequency must be above the lowest" });
+      return;
+    }
+    const { source: _s, ...sheet } = like;
+    const powerDownDb = (like.modulations[0]?.maxTxPowerDbm ?? v.maxPower) - v.maxPower;
+    const radio = {
+      ...sheet,
+      id: slug(v.name),
+      name: v.name,
+      bandsMhz: [{ low: v.low, high: v.high }],
+      chains: v.chains,
+      minTxPowerDbm: v.minPower,
+      noiseFigureDb: v.noise,
+      maxOperatingInputDbm: v.maxInput,
+      maxLinkKm: v.reach,
+      antenna: { kind: "integrated", form: like.antenna.form ?? "panel", gainDbi: v.gain, azimuthBeamwidthDeg: v.beam, elevationBeamwidthDeg: v.beam },
+      ethernetPorts: [{ port: 1, medium: "copper", speedMbps: v.port }],
+      modulations: like.modulations.map((m) => ({
+        ...m,
+        maxTxPowerDbm: m.maxTxPowerDbm - powerDownDb,
+        sensitivityDbm: Object.fromEntries(Object.entries(m.sensitivityDbm).map(([w, s]) => [w, s + v.shift])),
+      })),
+    };
+    if (await take(JSON.stringify({ radios: [radio] }))) form.reset();
+  });
+  const text = (name: keyof z.input<typeof radioForm>, label: string) => (
+    <Field label={label} inputMode="decimal" fault={(errors as FieldErrors<Record<string, string>>)[name]?.message} {...form.register(name)} />
+  );
+  return (
+    <form noValidate onSubmit={submit} aria-label="Own radio" className="grid grid-cols-2 gap-x-4 gap-y-2.5">
+      <div className="col-span-2">
+        <Field label="Name" fault={errors.name?.message} {...form.register("name")} />
+      </div>
+      <div className="col-span-2">
+        <Choice label="Modulations, family and roles like" {...form.register("like", { onChange: (e: { target: { value: string } }) => start(e.target.value) })}>
+          <option value="">choose a radio to start from</option>
+          {radios.map((r) => (
+            <option key={r.id} value={r.id}>
+              {r.name}, {r.bandKey} GHz
+            </option>
+          ))}
+        </Choice>
+        {errors.like !== undefined && (
+          <span role="alert" className="text-[12.5px] text-short-figure">
+            {errors.like.message}
+          </span>
+        )}
+      </div>
+      {text("low", "Lowest frequency, MHz")}
+      {text("high", "Highest frequency, MHz")}
+      {text("gain", "Antenna gain, dBi")}
+      {text("beam", "Beamwidth, °")}
+      {text("chains", "Chains")}
+      {text("port", "Port speed, Mbps")}
+      {text("minPower", "Lowest power, dBm in all")}
+      {text("maxPower", "Highest power, dBm in all")}
+      {text("noise", "Noise figure, dB")}
+      {text("maxInput", "Hottest input, dBm a chain")}
+      {text("reach", "Range it is made for, km")}
+      {text("shift", "Sensitivity against that, dB")}
+      <p className="cap col-span-2 m-0">Whole tables of modulations come in by file; the shape is the one of Save own as a file.</p>
+      <button type="submit" className="main-action col-span-2 justify-self-start" disabled={isSubmitting}>
+        Add the radio
+      </button>
+    </form>
+  );
+};
+
+const antennaForm = z.object({
+  name: z.string().trim().min(1, "name must not be empty").max(80, "name must be 80 letters or fewer"),
+  form: z.enum(["panel", "dish", "horn", "sector", "omni"]),
+  low: number("lowest frequency", 1000, 350_000),
+  high: number("highest frequency", 1000, 350_000),
+  gain: number("gain", -5, 70),
+  azimuth: number("beamwidth", 0.05, 360),
+  elevation: number("beamwidth", 0.05, 360),
+});
+
+export const AntennaForm = ({ take }: { take: (text: string) => Promise<boolean> }) => {
+  const form = useForm<z.input<typeof antennaForm>, unknown, z.output<typeof antennaForm>>({
+    resolver: zodResolver(antennaForm),
+    defaultValues: { name: "", form: "dish", low: "", high: "", gain: "", azimuth: "", elevation: "" },
+  });
+  const { errors, isSubmitting } = form.formState;
+  const submit = form.handleSubmit(async (v) => {
+    if (v.high <= v.low) {
+      form.setError("high", { message: "highest frequency must be above the lowest" });
+      return;
+    }
+    const antenna = { id: slug(v.name), name: v.name, form: v.form, bandsMhz: [{ low: v.low, high: v.high }], gainDbi: v.gain, azimuthBeamwidthDeg: v.azimuth, elevationBeamwidthDeg: v.elevation };
+    if (await take(JSON.stringify({ antennas: [antenna] }))) form.reset();
+  });
+  const text = (name: keyof z.input<typeof antennaForm>, label: string) => (
+    <Field label={label} inputMode="decimal" fault={(errors as FieldErrors<Record<string, string>>)[name]?.message} {...form.register(name)} />
+  );
+  return (
+    <form noValidate onSubmit={submit} aria-label="Own antenna" className="grid grid-cols-2 gap-x-4 gap-y-2.5">
+      <div className="col-span-2">
+        <Field label="Name" fault={errors.name?.message} {...form.register("name")} />
+      </div>
+      <Choice label="Form" {...form.register("form")}>
+        {["panel", "dish", "horn", "sector", "omni"].map((f) => (
+          <option key={f}>{f}</option>
+        ))}
+      </Choice>
+      {text("gain", "Gain, dBi")}
+      {text("low", "Lowest frequency, MHz")}
+      {text("high", "Highest frequency, MHz")}
+      {text("azimuth", "Beamwidth in azimuth, °")}
+      {text("elevation", "Beamwidth in elevation, °")}
+      <button type="submit" className="main-action col-span-2 justify-self-start" disabled={isSubmitting}>
+        Add the antenna
+      </button>
+    </form>
+  );
+};

@@ -1,0 +1,138 @@
+"use client";
+import Link from "next/link";
+import { useEffect, useState } from "react";
+import type { JobSummary } from "@/contract";
+import { useJobs } from "../../api/queries";
+import { Logo } from "../../frame/logo";
+import { UnitsButton } from "../../frame/sheet";
+import { Trouble } from "../../frame/trouble";
+import { VerdictMark } from "../../marks/verdict-mark";
+import { usePreferences } from "../../state/preferences";
+import { VERDICT_ORDER, VERDICT_WORD } from "../../wording/verdicts";
+import { LinkTable } from "./link-table";
+import { NewJobDialog } from "./new-job-dialog";
+
+const day = (iso: string): string => new Date(iso).toLocaleDateString("en-GB", { day: "numeric", month: "short", year: "numeric" });
+
+const MarkRow = ({ summary }: { summary: JobSummary }) => {
+  const words = VERDICT_ORDER.map((v) => [v, summary.links.filter((l) => l.verdict === v).length] as const).filter(([, n]) => n > 0);
+  return (
+    <span role="img" aria-label={words.length === 0 ? "no links" : words.map(([v, n]) => `${n} ${VERDICT_WORD[v]}`).join(", ")} className="flex flex-wrap gap-x-1.5">
+      {words.map(([v, n]) => (
+        <span key={v} className="mr-2 flex gap-1">
+          {Array.from({ length: n }, (_, i) => (
+            // biome-ignore lint/suspicious/noArrayIndexKey: equal marks
+            <VerdictMark key={i} verdict={v} a={9} />
+          ))}
+        </span>
+      ))}
+    </span>
+  );
+};
+
+/** The register: every job, one mark for each of its links, and the links of the one chosen. */
+export const JobsSheet = () => {
+  const { data, error, failureReason, isPending } = useJobs();
+  const { units } = usePreferences();
+  const [chosenId, setChosenId] = useState<string | null>(null);
+  const [search, setSearch] = useState("");
+  const [today, setToday] = useState("");
+  useEffect(() => setToday(day(new Date().toISOString())), []);
+
+  const wanted = search.trim().toLowerCase();
+  const jobs = (data ?? []).filter(
+    (s) => wanted === "" || `${s.job.name} ${s.job.place} ${s.links.map((l) => `${l.nearName} ${l.farName}`).join(" ")}`.toLowerCase().includes(wanted),
+  );
+  const chosen = jobs.find((s) => s.job.id === chosenId) ?? jobs[0];
+  const trouble = error ?? failureReason;
+
+  return (
+    <div className="h-dvh min-h-[560px] p-2">
+      <div className="grid h-full grid-rows-[70px_minmax(0,1fr)_42px] border-[1.6px] border-ink">
+        <header className="flex items-center gap-6 border-b border-ink pr-4">
+          <div className="flex h-full w-[114px] flex-col justify-center border-r border-ink px-4">
+            <Logo />
+            <span className="pt-1 text-[17px] font-[720]">Dry Arc</span>
+          </div>
+          <h1 className="m-0 text-[34px] font-[720] leading-10">Register of jobs</h1>
+          <input
+            type="search"
+            aria-label="Find a job, site or link"
+            placeholder="Find a job, site or link"
+            value={search}
+            onChange={(e) => setSearch(e.target.value)}
+            className="ml-auto w-[260px] border-b border-ink bg-paper px-1 py-1.5"
+          />
+          <NewJobDialog />
+        </header>
+        <main className="min-h-0 overflow-auto">
+          {isPending || data === undefined ? (
+            <Trouble error={trouble} waiting="Reading the register." />
+          ) : (
+            <>
+              {trouble !== null && trouble !== undefined && <Trouble error={trouble} waiting="" />}
+              <table className="w-full border-collapse">
+                <thead>
+                  <tr className="border-b border-ink text-left text-[12.5px] text-ink-2 [&>th]:py-1.5 [&>th]:pl-4 [&>th]:font-normal">
+                    <th scope="col">No.</th>
+                    <th scope="col">Job</th>
+                    <th scope="col">Where</th>
+                    <th scope="col">Links by verdict, one mark each</th>
+                    <th scope="col">Stage</th>
+                    <th scope="col">Last change</th>
+                    <th scope="col">Day of visit</th>
+                  </tr>
+                </thead>
+                <tbody>
+                  {jobs.map((s) => (
+                    <tr key={s.job.id} aria-current={s === chosen ? "true" : undefined} className={`h-9 border-b border-rule [&>td]:pl-4 ${s === chosen ? "bg-band" : ""}`} onClick={() => setChosenId(s.job.id)}>
+                      <td className="font-mono text-[13px]">{String(s.job.number).padStart(3, "0")}</td>
+                      <td className="font-[650]">
+                        <Link href={`/jobs/${s.job.id}/ground`} className="text-[15px] text-ink underline decoration-[1.6px] underline-offset-4" onFocus={() => setChosenId(s.job.id)}>
+                          {s.job.name}
+                        </Link>
+                      </td>
+                      <td>{s.job.place}</td>
+                      <td>
+                        <MarkRow summary={s} />
+                      </td>
+                      <td>{s.job.stage}</td>
+                      <td>{day(s.job.updatedAt)}</td>
+                      <td>{day(s.job.visitOn)}</td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+              {jobs.length === 0 && (
+                <p className="px-4 py-3 text-ink-2">{data.length === 0 ? "No job yet. Make the first with New job." : "No job, site or link by that name."}</p>
+              )}
+              {chosen !== undefined && <LinkTable summary={chosen} units={units} />}
+            </>
+          )}
+        </main>
+        <footer aria-label="Title strip" className="flex border-t-[1.6px] border-ink [&>div]:border-r [&>div]:border-ink [&>div]:px-2.5 [&>div]:pt-[5px] [&>div:last-child]:border-r-0">
+          <div className="flex-[3]">
+            <div className="label">Register</div>
+            <div className="font-[520]">All jobs on this machine</div>
+          </div>
+          <div className="flex-1">
+            <div className="label">Jobs</div>
+            <div className="font-[520]">{data === undefined ? "not read yet" : `${jobs.length} in view of ${data.length}`}</div>
+          </div>
+          <div className="flex-1">
+            <div className="label">Links</div>
+            <div className="font-[520]">{jobs.reduce((n, s) => n + s.links.length, 0)} in view</div>
+          </div>
+          <div className="flex-1">
+            <div className="label">Date</div>
+            <div className="font-[520]">{today}</div>
+          </div>
+          <div className="flex-1">
+            <div className="label">Units</div>
+            <UnitsButton />
+          </div>
+        </footer>
+      </div>
+    </div>
+  );
+};

@@ -1,0 +1,83 @@
+"use client";
+import Link from "next/link";
+import type { JobSummary, LinkVerdict } from "@/contract";
+import { VerdictMark } from "../../marks/verdict-mark";
+import { dbmText, distanceText, lengthText, type Units } from "../../wording/numbers";
+import { troubleText } from "../../wording/troubles";
+import { VERDICT_ORDER, VERDICT_WORD } from "../../wording/verdicts";
+
+const worstText = (l: LinkVerdict, units: Units): string => {
+  if (l.serviceVerdict === l.verdict && l.clearanceVerdict !== l.verdict && l.trouble !== null) return troubleText(l.trouble);
+  if (l.worst === null) return "ground not known";
+  const name = l.worst.name ?? (l.worst.kind === "ground" ? "the ground" : l.worst.kind);
+  return l.worst.missM > 0 ? `${lengthText(units, l.worst.missM)} short, ${name}` : `${lengthText(units, -l.worst.missM)} to spare, ${name}`;
+};
+
+/** The links of a job, a line each, in the order of their numbers. */
+export const LinkTable = ({ summary, units }: { summary: JobSummary; units: Units }) => {
+  const { job, links } = summary;
+  return (
+    <section aria-label={`Links of ${job.name}`}>
+      <div className="flex items-baseline gap-7 border-b border-ink px-4 pb-2 pt-4">
+        <h2 className="m-0 text-[21px] font-bold">
+          {String(job.number).padStart(3, "0")} {job.name}
+        </h2>
+        {VERDICT_ORDER.map((v) => [v, links.filter((l) => l.verdict === v).length] as const)
+          .filter(([, n]) => n > 0)
+          .map(([v, n]) => (
+            <span key={v} className={`flex items-center gap-2 text-[15px] font-[650] v-${v}`}>
+              <VerdictMark verdict={v} a={10} />
+              {n} {VERDICT_WORD[v]}
+            </span>
+          ))}
+        <Link href={`/jobs/${job.id}/ground`} className="press ml-auto text-ink no-underline">
+          Open the ground
+        </Link>
+      </div>
+      {links.length === 0 ? (
+        <p className="px-4 text-ink-2">No links yet. Open the ground, place two sites and join them.</p>
+      ) : (
+        <table className="w-full border-collapse text-[13.5px]">
+          <thead>
+            <tr className="border-b border-ink text-left text-[12.5px] text-ink-2 [&>th]:py-1 [&>th]:pl-4 [&>th]:font-normal">
+              <th scope="col">No.</th>
+              <th scope="col">Near end</th>
+              <th scope="col">Far end</th>
+              <th scope="col" className="text-right">Length</th>
+              <th scope="col">Gear</th>
+              <th scope="col">Verdict</th>
+              <th scope="col">Worst place</th>
+              <th scope="col" className="text-right">Expected</th>
+              <th scope="col">Stage</th>
+            </tr>
+          </thead>
+          <tbody>
+            {links.map((l) => (
+              <tr key={l.linkId} className="h-[26px] border-b border-rule [&>td]:pl-4">
+                <td className="font-mono text-[12.5px]">{String(l.number).padStart(2, "0")}</td>
+                <td className="text-near">{l.nearName}</td>
+                <td>
+                  <Link href={`/jobs/${job.id}/section/${l.linkId}`} className="text-far underline decoration-1 underline-offset-4">
+                    {l.farName}
+                    {l.label === "" ? "" : `, ${l.label}`}
+                  </Link>
+                </td>
+                <td className="text-right">{distanceText(units, l.pathM)}</td>
+                <td>{l.gear}</td>
+                <td>
+                  <span className={`flex items-center gap-2 font-[650] v-${l.verdict}`}>
+                    <VerdictMark verdict={l.verdict} a={9} />
+                    {VERDICT_WORD[l.verdict]}
+                  </span>
+                </td>
+                <td className={l.verdict === "short" ? "font-[650] text-short-figure" : ""}>{worstText(l, units)}</td>
+                <td className="text-right">{l.levelDbm === null ? "none" : dbmText(l.levelDbm)}</td>
+                <td className="pr-4">{l.stage}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+    </section>
+  );
+};

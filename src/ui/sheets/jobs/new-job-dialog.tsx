@@ -1,0 +1,101 @@
+"use client";
+import { zodResolver } from "@hookform/resolvers/zod";
+import { useQueryClient } from "@tanstack/react-query";
+import { useRouter } from "next/navigation";
+import { Dialog } from "radix-ui";
+import { useState } from "react";
+import { useForm } from "react-hook-form";
+import { z } from "zod";
+import { type JobDto, newJobSchema } from "@/contract";
+import { parseLatLon } from "@/core/geo";
+import { ApiError, postJson } from "../../api/client";
+import { keys } from "../../api/queries";
+import { Choice, Field } from "../../controls/field";
+import { coordinateFault } from "../../wording/coordinates";
+import { errorSentence } from "../../wording/errors";
+
+const formSchema = z
+  .object({
+    name: newJobSchema.shape.name,
+    place: z.string(),
+    where: z.string(),
+    visitOn: newJobSchema.shape.visitOn,
+    ruleDomain: newJobSchema.shape.ruleDomain,
+    rain: z.string(),
+  })
+  .transform((f, ctx) => {
+    const position = parseLatLon(f.where);
+    if ("error" in position) {
+      ctx.addIssue({ code: "custom", path: ["where"], message: coordinateFault(f.where, position) });
+      return z.NEVER;
+    }
+    const rain = Number(f.rain.replace(",", "."));
+    const checked = newJobSchema.shape.rainRate001MmH.safeParse(f.rain.trim() === "" ? Number.NaN : rain);
+    if (!checked.success) {
+      ctx.addIssue({ code: "custom", path: ["rain"], message: checked.error.issues[0]?.message ?? "" });
+      return z.NEVER;
+    }
+    return { name: f.name, place: f.place, visitOn: f.visitOn, ruleDomain: f.ruleDomain, rainRate001MmH: rain, centreLatDeg: position.latDeg, centreLonDeg: position.lonDeg };
+  });
+
+/** Makes a job: what it is called, where it is, under which rules and rain. */
+export const NewJobDialog = () => {
+  const [open, setOpen] = useState(false);
+  const [fault, setFault] = useState<string | null>(null);
+  const router = useRouter();
+  const client = useQueryClient();
+  const form = useForm<z.input<typeof formSchema>, unknown, z.output<typeof formSchema>>({
+    resolver: zodResolver(formSchema),
+    defaultValues: { name: "", place: "", where: "", visitOn: new Date().toISOString().slice(0, 10), ruleDomain: "cautious", rain: "30" },
+  });
+  const { errors, isSubmitting } = form.formState;
+  const submit = form.handleSubmit(async (values) => {
+    setFault(null);
+    try {
+      const job = await postJson<JobDto>("/api/jobs", values);
+      await client.invalidateQueries({ queryKey: keys.jobs });
+      router.push(`/jobs/${job.id}/ground`);
+    } catch (error) {
+      setFault(errorSentence(error instanceof ApiError ? error.body : { code: "internal" }));
+    }
+  });
+  return (
+    <Dialog.Root open={open} onOpenChange={setOpen}>
+      <Dialog.Trigger className="main-action">New job</Dialog.Trigger>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 bg-ink/30" />
+        <Dialog.Content aria-describedby={undefined} className="fixed left-1/2 top-1/2 w-[520px] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 border-[1.6px] border-ink bg-paper p-6">
+          <Dialog.Title className="m-0 mb-4 text-[21px] font-bold">New job</Dialog.Title>
+          <form onSubmit={submit} noValidate className="grid grid-cols-2 gap-x-5 gap-y-3.5">
+            <div className="col-span-2">
+              <Field label="Customer or job" fault={errors.name?.message} {...form.register("name")} />
+            </div>
+            <Field label="Where, in words" {...form.register("place")} />
+            <Field label="Day of visit" type="date" fault={errors.visitOn?.message} {...form.register("visitOn")} />
+            <div className="col-span-2">
+              <Field label="Position of the first building: latitude, longitude" placeholder="47.3000 N, 19.4000 W" fault={errors.where?.message} {...form.register("where")} />
+            </div>
+            <Choice label="Rules" {...form.register("ruleDomain")}>
+              <option value="cautious">Cautious</option>
+              <option value="FCC-like">FCC-like</option>
+              <option value="ETSI-like">ETSI-like</option>
+            </Choice>
+            <Field label="Rain passed 0.01 % of the year, mm/h" inputMode="decimal" fault={errors.rain?.message} {...form.register("rain")} />
+            <p className="cap col-span-2 m-0">The rule sets are a planning aid; the local regulator decides.</p>
+            {fault !== null && (
+              <p role="alert" className="col-span-2 m-0 text-short-figure">
+                {fault}
+              </p>
+            )}
+            <div className="col-span-2 flex items-center gap-6">
+              <button type="submit" className="main-action" disabled={isSubmitting}>
+                Make the job
+              </button>
+              <Dialog.Close className="press">Leave it</Dialog.Close>
+            </div>
+          </form>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+};

@@ -1,0 +1,65 @@
+"use client";
+import { Fragment, useState } from "react";
+import type { DesignAction, Finding } from "@/core/link";
+import { VerdictMark } from "../../marks/verdict-mark";
+import { findingText, mendText } from "../../wording/findings";
+import type { Units } from "../../wording/numbers";
+import { VERDICT_WORD } from "../../wording/verdicts";
+
+const MOST = 4;
+const MOST_MENDS = 3;
+
+const Strong = ({ text }: { text: string }) => (
+  <>
+    {text.split("*").map((part, i) => (
+      // biome-ignore lint/suspicious/noArrayIndexKey: parts of one sentence
+      <Fragment key={i}>{i % 2 === 1 ? <strong className="font-[700]">{part}</strong> : part}</Fragment>
+    ))}
+  </>
+);
+
+/** At most four findings, worst first, each with what would mend it; the rest on demand. */
+export const FindingsColumn = ({ findings, units, nearName, apply, lookedAt }: { findings: readonly Finding[]; units: Units; nearName: string; apply: (action: DesignAction) => void; lookedAt: string }) => {
+  const [all, setAll] = useState(false);
+  const shown = all ? findings : findings.slice(0, MOST);
+  return (
+    <div className="flex min-h-0 flex-1 flex-col overflow-auto px-3.5 pb-2" data-testid="findings">
+      {shown.map((f, i) => (
+        <section key={`${f.code}-${i}`} aria-label={VERDICT_WORD[f.verdict]} className="border-b border-rule py-2.5" data-code={f.code}>
+          {(i === 0 || shown[i - 1]!.verdict !== f.verdict) && (
+            <h3 className={`m-0 mb-0.5 flex items-center gap-2 text-[14px] font-[700] v-${f.verdict}`}>
+              <VerdictMark verdict={f.verdict} a={10} />
+              {f.verdict === "clear" ? "To know" : VERDICT_WORD[f.verdict]}
+            </h3>
+          )}
+          <p className="m-0 text-[14px] leading-[18px]" style={{ textWrap: "pretty" }}>
+            <Strong text={findingText(f, units, nearName)} />
+          </p>
+          {f.mends.slice(0, MOST_MENDS).map((m) => {
+            const words = mendText(m, units);
+            return (
+              <div key={m.code} className="mt-1.5">
+                <button type="button" className="press text-[14px]" onClick={() => apply(m.action)}>
+                  {words.words}
+                </button>
+                <div className="cap flex justify-between gap-2">
+                  <span>{m.beyondStructure ? "above what the structure carries" : m.code === "trim" ? "owner's consent first" : ""}</span>
+                  <span>{words.amount}</span>
+                </div>
+              </div>
+            );
+          })}
+          {f.mends.some((m) => m.code === "trim") && (
+            <p className="cap m-0 mt-1">Cutting trees: consent, protection and nesting first; near lines only by qualified people.</p>
+          )}
+        </section>
+      ))}
+      {findings.length > MOST && (
+        <button type="button" className="press mt-2 self-start" onClick={() => setAll(!all)}>
+          {all ? "Fewer" : `${findings.length - MOST} more`}
+        </button>
+      )}
+      <p className="cap m-0 mt-2">{lookedAt}</p>
+    </div>
+  );
+};

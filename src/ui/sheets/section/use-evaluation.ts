@@ -1,0 +1,35 @@
+"use client";
+import { useDeferredValue, useMemo } from "react";
+import { type DesignFields, type HardwareDto, isProblem, planOf, type ProfileDto, profileFromDto } from "@/contract";
+import { evaluatePrepared, findings, type Finding, type LinkPlan, type LinkResult, type PreparedPath, preparePath, rayOf } from "@/core/link";
+import type { Ray } from "@/core/obstacles";
+import type { LinkBundle } from "../../api/queries";
+
+export interface Evaluation {
+  readonly plan: LinkPlan;
+  readonly path: PreparedPath;
+  readonly ray: Ray;
+  readonly result: LinkResult;
+}
+
+/** Plan, path and result for a design, computed here from one fetched profile. Null when a radio is missing. */
+export const useEvaluation = (bundle: LinkBundle, hardware: HardwareDto, profileDto: ProfileDto, design: DesignFields): Evaluation | null => {
+  const profile = useMemo(() => profileFromDto(profileDto), [profileDto]);
+  const plan = useMemo(() => planOf(bundle.job, bundle.near, bundle.far, design, hardware), [bundle, design, hardware]);
+  // What is prepared depends on channel, k, year and trims only; a dragged mast keeps it.
+  const key = isProblem(plan) ? "" : JSON.stringify([plan.centreMhz, plan.policy.kFactor, plan.policy.year, plan.trims]);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the key names all of the plan that is used
+  const path = useMemo(() => (isProblem(plan) ? null : preparePath(plan, profile)), [key, profile]);
+  return useMemo(() => {
+    if (isProblem(plan) || path === null) return null;
+    return { plan, path, ray: rayOf(plan, path).ray, result: evaluatePrepared(plan, path) };
+  }, [plan, path]);
+};
+
+const NONE: readonly Finding[] = [];
+
+/** Findings with their mends; they may come a frame later than the drawing. */
+export const useFindings = (evaluation: Evaluation | null): readonly Finding[] => {
+  const settled = useDeferredValue(evaluation);
+  return useMemo(() => (settled === null ? NONE : findings(settled.plan, settled.path, settled.result)), [settled]);
+};

@@ -1,0 +1,174 @@
+import { createStore, type StoreApi } from "zustand/vanilla";
+import type { DesignDto, DesignFields, ErrorBody } from "@/contract";
+import { ApiError, mayRecover, patchJson } from "../api/client";
+
+export type SaveStatus =
+  | { readonly kind: "saved"; readonly at: Date | null }
+  | { readonly kind: "saving" }
+  | { readonly kind: "kept"; readonly edits: number; readonly reason: ErrorBody }
+  | { readonly kind: "clash"; readonly theirs: DesignDto }
+  | { readonly kind: "refused"; readonly reason: ErrorBody };
+
+export interface DesignState {
+  readonly design: DesignFields;
+  /** The design as it stood before the gesture under way; the drawing's axes follow this one. */
+  readonly settled: DesignFields;
+  readonly status: SaveStatus;
+  readonly past: readonly DesignFields[];
+  readonly future: readonly DesignFields[];
+  readonly change: (fields: Partial<DesignFields>) => void;
+  readonly beginGesture: () => void;
+  readonly endGesture: () => void;
+  readonly undo: () => void;
+  readonly redo: () => void;
+  readonly resolveClash: (keep: "mine" | "theirs") => void;
+  readonly dispose: () => void;
+}
+
+const SAVE_AFTER_MS = 500;
+const RETRY_MS = 2000;
+const MOST_UNDO = 200;
+
+const fieldsOf = ({ id: _i, version: _v, ...fields }: DesignDto): DesignFields => fields;
+const same = (a: DesignFields, b: DesignFields): boolean => JSON.stringify(a) === JSON.stringify(b);
+
+interface Draft {
+  readonly version: number;
+  readonly design: DesignFields;
+}
+const draftKey = (id: string): string => `dry-arc.draft.${id}`;
+
+const readDraft = (id: string): Draft | null => {
+  try {
+    return JSON.parse(localStorage.getItem(draftKey(id)) ?? "null") as Draft | null;
+  } catch {
+    return null;
+  }
+};
+
+/**
+ * The open design: one record changed by named edits, with undo, saved by itself. Each save names the
+ * version it was made on; an edit that cannot be saved is kept in this browser until it can.
+ */
+export const createDesignStore = (initial: DesignDto, onSaved: () => void): StoreApi<DesignState> => {
+  let version = initial.version;
+  let saved = fieldsOf(initial);
+  let timer: ReturnType<typeof setTimeout> | null = null;
+  let busy = false;
+  let gesture = false;
+  let edits = 0;
+  let gone = false;
+  const draft = readDraft(initial.id);
+
+  return createStore<DesignState>((set, get) => {
+    const keepDraft = (): void => {
+      const { design } = get();
+      if (same(design, saved)) localStorage.removeItem(draftKey(initial.id));
+      else localStorage.setItem(draftKey(initial.id), JSON.stringify({ version, design } satisfies Draft));
+    };
+    const later = (ms: number): void => {
+      if (timer !== null) clearTimeout(timer);
+      timer = setTimeout(save, ms);
+    };
+    const save = async (): Promise<void> => {
+      timer = null;
+      if (busy || gesture) return;
+      const sent = get().design;
+      if (same(sent, saved)) {
+        if (get().status.kind !== "saved") set({ status: { kind: "saved", at: new Date() } });
+        keepDraft();
+        return;
+      }
+      busy = true;
+      if (get().status.kind !== "kept") set({ status: { kind: "saving" } });
+      try {
+        const row = await patchJson<DesignDto>(`/api/designs/${initial.id}`, { ...sent, version });
+        version = row.version;
+        saved = fieldsOf(row);
+        edits = 0;
+        set({ status: { kind: "saved", at: new Date() } });
+        keepDraft();
+        onSaved();
+      } catch (error) {
+        const body = error instanceof ApiError ? error.body : { code: "internal" };
+        if (mayRecover(error)) {
+          set({ status: { kind: "kept", edits: Math.max(1, edits), reason: body } });
+          if (!gone) later(RETRY_MS);
+        } else if (body.code === "clash") set({ status: { kind: "clash", theirs: body.current as DesignDto } });
+        else set({ status: { kind: "refused", reason: body } });
+      }
+      busy = false;
+      if (get().status.kind === "saved" && !same(get().design, saved)) later(0);
+    };
+    const put = (design: DesignFields): void => {
+      edits += 1;
+      set({ design, ...(gesture ? {} : { settled: design }) });
+      keepDraft();
+      if (!gesture && get().status.kind !== "clash") later(SAVE_AFTER_MS);
+    };
+    const start = draft !== null && draft.version === initial.version ? draft.design : saved;
+    if (start !== saved) queueMicrotask(() => later(0));
+    const theirsFirst = draft !== null && draft.version < initial.version && !same(draft.design, saved);
+
+    return {
+      design: theirsFirst ? draft.design : start,
+      settled: theirsFirst ? draft.design : start,
+      status: theirsFirst ? { kind: "clash", theirs: initial } : { kind: "saved", at: null },
+      past: [],
+      future: [],
+      change: (fields) => {
+        const { design, past } = get();
+        const next = { ...design, ...fields };
+        if (same(next, design)) return;
+        if (!gesture) set({ past: [...past, design].slice(-MOST_UNDO), future: [] });
+        put(next);
+      },
+      beginGesture: () => {
+        gesture = true;
+      },
+      endGesture: () => {
+        if (!gesture) return;
+        gesture = false;
+        const { design, settled, past } = get();
+        if (same(design, settled)) return;
+        set({ past: [...past, settled].slice(-MOST_UNDO), future: [], settled: design });
+        later(SAVE_AFTER_MS);
+      },
+      undo: () => {
+        const { past, future, design } = get();
+        const before = past[past.length - 1];
+        if (before === undefined || gesture) return;
+        set({ past: past.slice(0, -1), future: [design, ...future] });
+        put(before);
+      },
+      redo: () => {
+        const { past, future, design } = get();
+        const [next, ...rest] = future;
+        if (next === undefined || gesture) return;
+        set({ past: [...past, design], future: rest });
+        put(next);
+      },
+      resolveClash: (keep) => {
+        const { status, design, past } = get();
+        if (status.kind !== "clash") return;
+        version = status.theirs.version;
+        saved = fieldsOf(status.theirs);
+        set({ status: { kind: "saving" } });
+        if (keep === "theirs") {
+          set({ past: [...past, design], future: [] });
+          put(saved);
+        }
+        later(0);
+      },
+      dispose: () => {
+        gone = true;
+        if (timer !== null) {
+          clearTimeout(timer);
+          // What was typed in the last half second is saved on the way out.
+          gesture = false;
+          void save();
+        }
+      },
+    };
+  });
+};

@@ -1,0 +1,45 @@
+"use client";
+import { createContext, type ReactNode, useContext, useEffect, useMemo, useState } from "react";
+import type { Units } from "../wording/numbers";
+
+export type Mode = "system" | "paper" | "night" | "sun";
+
+interface Preferences {
+  readonly units: Units;
+  readonly mode: Mode;
+  readonly setUnits: (units: Units) => void;
+  readonly setMode: (mode: Mode) => void;
+}
+
+const Context = createContext<Preferences>({ units: "metric", mode: "system", setUnits: () => undefined, setMode: () => undefined });
+const KEY = "dry-arc.preferences";
+
+const read = (): { units?: Units; mode?: Mode } => {
+  try {
+    return JSON.parse(localStorage.getItem(KEY) ?? "{}") as { units?: Units; mode?: Mode };
+  } catch {
+    return {};
+  }
+};
+
+/** Units and mode of this person at this machine. */
+export const PreferencesProvider = ({ children }: { children: ReactNode }) => {
+  const [units, setUnits] = useState<Units>("metric");
+  const [mode, setMode] = useState<Mode>("system");
+  const [loaded, setLoaded] = useState(false);
+  useEffect(() => {
+    const saved = read();
+    if (saved.units === "imperial") setUnits("imperial");
+    if (saved.mode !== undefined) setMode(saved.mode);
+    setLoaded(true);
+  }, []);
+  useEffect(() => {
+    if (mode === "system") delete document.documentElement.dataset.mode;
+    else document.documentElement.dataset.mode = mode;
+    if (loaded) localStorage.setItem(KEY, JSON.stringify({ units, mode }));
+  }, [units, mode, loaded]);
+  const value = useMemo(() => ({ units, mode, setUnits, setMode }), [units, mode]);
+  return <Context.Provider value={value}>{children}</Context.Provider>;
+};
+
+export const usePreferences = (): Preferences => useContext(Context);

@@ -1,0 +1,37 @@
+import type { ErrorBody } from "@/contract";
+import { distanceText, type Units } from "./numbers";
+
+/** One sentence for an error: what is wrong with which field, and what is allowed. */
+export const errorSentence = (error: ErrorBody, units: Units = "metric"): string => {
+  const v = error.values ?? {};
+  switch (error.code) {
+    case "database-unreachable":
+      return "The database does not answer. What you typed is kept here; saving goes on by itself when it is back.";
+    case "offline":
+      return "The server does not answer. What you typed is kept here; saving goes on by itself when it is back.";
+    case "invalid":
+      return error.message === undefined ? `The field ${error.path ?? ""} is not as expected.` : `${error.message.charAt(0).toUpperCase()}${error.message.slice(1)}.`;
+    case "same-spot":
+      return `${v.name} already stands on this spot: two sites must be at least 2 m apart. Move one, or use ${v.name}.`;
+    case "same-ends":
+      return `A link needs two different sites; both ends are ${v.name}.`;
+    case "link-length":
+      return `These sites are ${distanceText(units, Number(v.distanceM))} apart; a link may be ${distanceText(units, Number(v.leastM))} to ${distanceText(units, Number(v.mostM))} long.`;
+    case "site-in-use":
+      return `${v.name} still carries link ${v.link}; take the link away first.`;
+    case "clash":
+      return "Someone else changed this since you opened it.";
+    case "not-found":
+      return `This ${error.path ?? "thing"} does not exist any more.`;
+    case "no-hardware":
+      return "The catalogue holds no radio yet; add one on the Gear sheet.";
+    case "unknown-reference":
+      return "A radio or antenna named here is not in the catalogue.";
+    case "bad-body":
+      return `What was sent ${error.message ?? "cannot be read"}.`;
+    case "hardware-faults":
+      return "Nothing was taken in: the file has faults.";
+    default:
+      return "Something went wrong in the program; nothing was lost. Try again, and read the server's log if it stays.";
+  }
+};

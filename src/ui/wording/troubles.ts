@@ -1,0 +1,20 @@
+const WORDS: Readonly<Record<string, string>> = {
+  overloaded: "receiver overloaded",
+  damaging: "level would damage the receiver",
+  "too-strong": "too strong",
+  "too-weak": "too weak",
+  "thin-margin": "little margin",
+  "too-slow": "too slow for the need",
+  permission: "permission open",
+  "rule-forbids": "channel not allowed",
+  "rule-below-radio": "radio above the limit",
+  "radar-missing": "no radar detection",
+  "hardware-missing": "radio not in the catalogue",
+  "beyond-structure": "above what the structure carries",
+  "ground-unknown": "ground not known",
+  grows: "lost to growth",
+  unsure: "measure the height that decides",
+};
+
+/** A trouble in a few words, for a line of the register. */
+export const troubleText = (code: string): string => WORDS[code] ?? (code.startsWith("pairing-") ? "radios do not fit" : code);

@@ -1,0 +1,26 @@
+/** What the browser's workers are asked and what they answer: one map, typed. */
+export interface ReliefRequest {
+  readonly heightsM: Float32Array;
+  readonly cols: number;
+  readonly rows: number;
+  readonly x0: number;
+  readonly y0: number;
+  readonly stepM: number;
+  readonly intervalM: number;
+}
+
+export interface ContourLine {
+  readonly heightM: number;
+  /** x, y pairs in the plan's coordinates. */
+  readonly points: Float64Array;
+}
+
+export interface ReliefAnswer {
+  /** Per cell: 0 unknown, 1 water at level zero, 2 to 5 ground from lit to shaded. */
+  readonly tint: Uint8Array;
+  readonly contours: readonly ContourLine[];
+}
+
+export interface ReliefWorker {
+  readonly relief: (request: ReliefRequest) => ReliefAnswer;
+}
