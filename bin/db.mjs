@@ -24,7 +24,9 @@ const fail = (sentence) => {
 
 const owner = (() => {
   if (!isRoot) return null;
-  const line = readFileSync("/etc/passwd", "utf8").split("\n").find((l) => l.startsWith("postgres:"));
+  const line = readFileSync("/etc/passwd", "utf8")
+    .split("\n")
+    .find((l) => l.startsWith("postgres:"));
   if (line === undefined) fail("the user postgres is missing; install Debian's postgresql-15 package.");
   const [, , uid, gid] = line.split(":");
   return { uid: Number(uid), gid: Number(gid) };
@@ -35,8 +37,15 @@ const cleanEnv = { PATH: "/usr/bin:/bin", LANG: "C.UTF-8", LC_ALL: "C.UTF-8" };
 /** Runs a server program as the unprivileged owner; input and output detached so that no caller's pipe hangs. */
 const run = (program, args, options = {}) => {
   const file = path.join(PG, program);
-  const [cmd, argv] = owner === null ? [file, args] : ["setpriv", [`--reuid=${owner.uid}`, `--regid=${owner.gid}`, "--clear-groups", file, ...args]];
-  return spawnSync(cmd, argv, { env: { ...cleanEnv, ...options.env }, cwd: "/", stdio: options.stdio ?? ["ignore", "pipe", "pipe"], encoding: "utf8", input: options.input });
+  const [cmd, argv] =
+    owner === null ? [file, args] : ["setpriv", [`--reuid=${owner.uid}`, `--regid=${owner.gid}`, "--clear-groups", file, ...args]];
+  return spawnSync(cmd, argv, {
+    env: { ...cleanEnv, ...options.env },
+    cwd: "/",
+    stdio: options.stdio ?? ["ignore", "pipe", "pipe"],
+    encoding: "utf8",
+    input: options.input,
+  });
 };
 
 const give = (file, mode) => {
@@ -57,16 +66,23 @@ const running = () => existsSync(path.join(data, "PG_VERSION")) && run("pg_ctl",
 const portTaken = () =>
   new Promise((resolve) => {
     const socket = net.connect({ host: "127.0.0.1", port });
-    socket.once("connect", () => { socket.destroy(); resolve(true); });
+    socket.once("connect", () => {
+      socket.destroy();
+      resolve(true);
+    });
     socket.once("error", () => resolve(false));
   });
 
 const psql = (database, statements) => {
-  const r = spawnSync(path.join(PG, "psql"), ["-h", "127.0.0.1", "-p", String(port), "-U", "dryarc_admin", "-d", database, "-v", "ON_ERROR_STOP=1", "-q", "-At", "-f", "-"], {
-    env: { ...cleanEnv, PGPASSWORD: secret("admin.password") },
-    input: statements,
-    encoding: "utf8",
-  });
+  const r = spawnSync(
+    path.join(PG, "psql"),
+    ["-h", "127.0.0.1", "-p", String(port), "-U", "dryarc_admin", "-d", database, "-v", "ON_ERROR_STOP=1", "-q", "-At", "-f", "-"],
+    {
+      env: { ...cleanEnv, PGPASSWORD: secret("admin.password") },
+      input: statements,
+      encoding: "utf8",
+    },
+  );
   if (r.status !== 0) fail(`the database refused a step of its set-up: ${r.stderr.trim().split("\n")[0]}`);
   return r.stdout.trim();
 };
@@ -98,7 +114,17 @@ const start = async () => {
     const passwordFile = path.join(dir, "initdb.password");
     writeFileSync(passwordFile, secret("admin.password"));
     give(passwordFile, 0o600);
-    const made = run("initdb", ["-D", data, "-U", "dryarc_admin", "--auth=scram-sha-256", `--pwfile=${passwordFile}`, "-E", "UTF8", "--locale=C.UTF-8"]);
+    const made = run("initdb", [
+      "-D",
+      data,
+      "-U",
+      "dryarc_admin",
+      "--auth=scram-sha-256",
+      `--pwfile=${passwordFile}`,
+      "-E",
+      "UTF8",
+      "--locale=C.UTF-8",
+    ]);
     rmSync(passwordFile);
     if (made.status !== 0) {
       rmSync(data, { recursive: true, force: true });
@@ -112,12 +138,17 @@ const start = async () => {
     give(log, 0o600);
     const options = `-c listen_addresses=127.0.0.1 -c port=${port} -c unix_socket_directories='' -c max_connections=40 -c shared_buffers=128MB`;
     const r = run("pg_ctl", ["-D", data, "-l", log, "-w", "-t", "60", "-o", options, "start"], { stdio: "ignore" });
-    if (r.status !== 0 && !isReady()) fail(`the database did not start; its last words: ${readFileSync(log, "utf8").trim().split("\n").pop()}`);
+    if (r.status !== 0 && !isReady())
+      fail(`the database did not start; its last words: ${readFileSync(log, "utf8").trim().split("\n").pop()}`);
   }
   if (fresh || !existsSync(path.join(dir, "made"))) {
-    psql("postgres", `DO $$ BEGIN IF NOT EXISTS (SELECT FROM pg_roles WHERE rolname = 'dryarc') THEN CREATE ROLE dryarc LOGIN; END IF; END $$;
-ALTER ROLE dryarc PASSWORD '${secret("app.password")}';`);
-    if (psql("postgres", "SELECT count(*) FROM pg_database WHERE datname = 'dryarc';") === "0") psql("postgres", "CREATE DATABASE dryarc OWNER dryarc;");
+    psql(
+      "postgres",
+      `DO $$ BEGIN IF NOT EXISTS (SELECT FROM pg_roles WHERE rolname = 'dryarc') THEN CREATE ROLE dryarc LOGIN; END IF; END $$;
+ALTER ROLE dryarc PASSWORD '${secret("app.password")}';`,
+    );
+    if (psql("postgres", "SELECT count(*) FROM pg_database WHERE datname = 'dryarc';") === "0")
+      psql("postgres", "CREATE DATABASE dryarc OWNER dryarc;");
     psql("dryarc", "CREATE EXTENSION IF NOT EXISTS postgis;");
     writeFileSync(path.join(dir, "made"), "");
   }

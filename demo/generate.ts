@@ -43,7 +43,16 @@ export interface DemoJob {
   readonly place: string;
   readonly crs: string;
   readonly grids: DemoGrid[];
-  readonly sites: { key: string; name: string; position: LatLon; groundAmslM: number; mountAglM: number; mountMaxAglM: number; structure: string; power: string }[];
+  readonly sites: {
+    key: string;
+    name: string;
+    position: LatLon;
+    groundAmslM: number;
+    mountAglM: number;
+    mountMaxAglM: number;
+    structure: string;
+    power: string;
+  }[];
   readonly obstacles: DemoObstacle[];
   readonly features: { name: string; points: LatLon[] }[];
   readonly links: typeof plannedLinks;
@@ -56,7 +65,14 @@ type Point = readonly [number, number];
 const box = (e: number, n: number, halfAcrossM: number, halfAlongM: number, turnDeg: number): Point[] => {
   const c = Math.cos((turnDeg * Math.PI) / 180);
   const s = Math.sin((turnDeg * Math.PI) / 180);
-  return ([[-1, -1], [1, -1], [1, 1], [-1, 1]] as const).map(([a, b]) => {
+  return (
+    [
+      [-1, -1],
+      [1, -1],
+      [1, 1],
+      [-1, 1],
+    ] as const
+  ).map(([a, b]) => {
     const x = a * halfAcrossM;
     const y = b * halfAlongM;
     return [e + x * c + y * s, n - x * s + y * c] as const;
@@ -137,7 +153,14 @@ const townHouses = (): PlanObstacle[] => {
       if (ground < 2.2 || nearASite(centre, reachM) || nearARay(centre, reachM, ground + heightM)) continue;
       if (taken.some((p) => Math.hypot(p[0] - centre[0], p[1] - centre[1]) < 14)) continue;
       taken.push(centre);
-      out.push(solid(heightM > 12 ? "warehouse" : heightM < 4 ? "shed" : "house", "building", box(centre[0], centre[1], frontM / 2, deepM / 2, turnDeg - 90), heightM));
+      out.push(
+        solid(
+          heightM > 12 ? "warehouse" : heightM < 4 ? "shed" : "house",
+          "building",
+          box(centre[0], centre[1], frontM / 2, deepM / 2, turnDeg - 90),
+          heightM,
+        ),
+      );
     }
   }
   return out;
@@ -146,11 +169,32 @@ const townHouses = (): PlanObstacle[] => {
 const greenery = (): PlanObstacle[] => {
   const random = randomOf(SEED + 1);
   const out: PlanObstacle[] = [];
-  const woods: readonly (readonly [number, number, number])[] = [[-330, 520, 70], [620, 640, 85], [1060, 860, 60], [1150, -60, 75], [2600, 900, 260], [3600, 3400, 320]];
+  const woods: readonly (readonly [number, number, number])[] = [
+    [-330, 520, 70],
+    [620, 640, 85],
+    [1060, 860, 60],
+    [1150, -60, 75],
+    [2600, 900, 260],
+    [3600, 3400, 320],
+  ];
   woods.forEach(([e, n, r], i) => {
-    out.push(plant("wood", "wood", round(e, n, r, 18, (k) => 0.82 + 0.3 * noise(k / 3, i, 3)), 11 + 2 * i, i % 2 === 0 ? "mixed broadleaf" : "pine", 0.3));
+    out.push(
+      plant(
+        "wood",
+        "wood",
+        round(e, n, r, 18, (k) => 0.82 + 0.3 * noise(k / 3, i, 3)),
+        11 + 2 * i,
+        i % 2 === 0 ? "mixed broadleaf" : "pine",
+        0.3,
+      ),
+    );
   });
-  const kinds = [["ash", 0.4], ["sycamore", 0.4], ["lime", 0.3], ["pine", 0.35]] as const;
+  const kinds = [
+    ["ash", 0.4],
+    ["sycamore", 0.4],
+    ["lime", 0.3],
+    ["pine", 0.35],
+  ] as const;
   for (let i = 0; i < 220; i++) {
     const e = -560 + 2000 * random();
     const n = -420 + 1250 * random();
@@ -159,7 +203,16 @@ const greenery = (): PlanObstacle[] => {
     const radiusM = 1.4 + 2 * random();
     const ground = groundAmslM(e, n);
     if (ground < 2.2 || nearASite([e, n], radiusM) || nearARay([e, n], radiusM, ground + heightM + 5 * growth)) continue;
-    out.push(plant(species, "crown", round(e, n, radiusM, 10, () => 1), heightM, species, growth));
+    out.push(
+      plant(
+        species,
+        "crown",
+        round(e, n, radiusM, 10, () => 1),
+        heightM,
+        species,
+        growth,
+      ),
+    );
   }
   for (let i = 0; i < 12; i++) {
     const e = 300 + 1000 * random();
@@ -213,7 +266,20 @@ const chandleryBeforeNetStore = (): PlanObstacle => {
   return solid("Smokehouse", "building", box(e, n, 7, 4, 0), Math.round((rayM + 1.4 - groundAmslM(e, n)) * 10) / 10);
 };
 
-const gridOf = (name: string, crs: string, e0: number, n0: number, west: number, north: number, cellM: number, cols: number, rows: number, sigmaM: number, mirror: boolean, roughM: number): DemoGrid => {
+const gridOf = (
+  name: string,
+  crs: string,
+  e0: number,
+  n0: number,
+  west: number,
+  north: number,
+  cellM: number,
+  cols: number,
+  rows: number,
+  sigmaM: number,
+  mirror: boolean,
+  roughM: number,
+): DemoGrid => {
   const values = new Float32Array(cols * rows);
   for (let r = 0; r < rows; r++) {
     const n = north - r * cellM;
@@ -240,7 +306,12 @@ export const generateDemo = (options: DemoOptions = {}): DemoJob => {
   const townWest = mirror ? -1500 : -900;
   const obstacles = [...scenery(), ...townHouses(), ...greenery()].map((o): DemoObstacle => {
     const { points, centre, ...rest } = o;
-    return { ...rest, name: rename(rest.name), baseAmslM: Math.round(groundAmslM(centre[0], centre[1]) * 100) / 100, outline: points.map((p) => position(p[0], p[1])) };
+    return {
+      ...rest,
+      name: rename(rest.name),
+      baseAmslM: Math.round(groundAmslM(centre[0], centre[1]) * 100) / 100,
+      outline: points.map((p) => position(p[0], p[1])),
+    };
   });
   return {
     name: rename("Merrow Harbour Trust"),

@@ -1,14 +1,14 @@
-import { createJob, type JobRow } from "../src/data/jobs";
 import { eq } from "drizzle-orm";
 import type { Db } from "../src/data/client";
 import { saveHardware } from "../src/data/hardware";
+import { createJob, type JobRow } from "../src/data/jobs";
 import { createLink } from "../src/data/links";
 import { insertFeatures, insertObstacles } from "../src/data/obstacles";
 import { job, terrainDataset } from "../src/data/schema";
 import { createSite } from "../src/data/sites";
 import { insertDataset } from "../src/data/terrain-store";
 import { type HardwareFile, hardwareFileSchema } from "../src/formats";
-import { type DemoJob } from "./generate";
+import type { DemoJob } from "./generate";
 import hardware from "./hardware.json";
 
 const SURVEYED_ON = "2026-07-15";
@@ -66,7 +66,11 @@ export const seedDemo = async (db: Db, demo: DemoJob): Promise<JobRow> => {
     });
     siteIds.set(s.key, row.id);
   }
-  await insertObstacles(db, made.id, demo.obstacles.map((o) => ({ ...o, source: DEMO_SOURCE, surveyedOn: SURVEYED_ON })));
+  await insertObstacles(
+    db,
+    made.id,
+    demo.obstacles.map((o) => ({ ...o, source: DEMO_SOURCE, surveyedOn: SURVEYED_ON })),
+  );
   await insertFeatures(db, made.id, demo.features);
   const mountOf = (key: string): number => demo.sites.find((s) => s.key === key)!.mountAglM;
   for (const l of demo.links) {

@@ -1,5 +1,5 @@
-import { noise } from "./random";
 import { places, SADDLE, SADDLE_BEARING_DEG, TOWER } from "./places";
+import { noise } from "./random";
 
 const RIDGE_E = Math.sin((SADDLE_BEARING_DEG * Math.PI) / 180);
 const RIDGE_N = Math.cos((SADDLE_BEARING_DEG * Math.PI) / 180);
@@ -18,7 +18,12 @@ interface Pad {
 const pads: readonly Pad[] = [
   ...places
     .filter((p) => p.key !== "hulk")
-    .map((p) => ({ eastM: p.eastM, northM: p.northM, heightM: p.groundAmslM, radiusM: ["tarrow", "skarn", "pilot"].includes(p.key) ? 120 : p.key === "tower" ? 16 : 26 })),
+    .map((p) => ({
+      eastM: p.eastM,
+      northM: p.northM,
+      heightM: p.groundAmslM,
+      radiusM: ["tarrow", "skarn", "pilot"].includes(p.key) ? 120 : p.key === "tower" ? 16 : 26,
+    })),
   { ...POPLAR_AT, heightM: 5, radiusM: 24 },
   { eastM: SADDLE.eastM, northM: SADDLE.northM, heightM: 150, radiusM: 420 },
 ];

@@ -17,16 +17,8 @@ export const writeDemoFiles = (demo: DemoJob, dir: string): string[] => {
   for (const g of demo.grids) {
     write(`${fileName(g.name)}.tif`, gridToGeoTiff({ ...g, epsg: Number(g.crs.slice(5)) }));
   }
-  write(
-    "obstacles.geojson",
-    featureCollection(
-      demo.obstacles.map(({ outline, ...properties }) => polygonFeature(outline, properties)),
-    ),
-  );
-  write(
-    "sites.geojson",
-    featureCollection(demo.sites.map(({ position, key: _key, ...properties }) => pointFeature(position, properties))),
-  );
+  write("obstacles.geojson", featureCollection(demo.obstacles.map(({ outline, ...properties }) => polygonFeature(outline, properties))));
+  write("sites.geojson", featureCollection(demo.sites.map(({ position, key: _key, ...properties }) => pointFeature(position, properties))));
   write("features.geojson", featureCollection(demo.features.map((f) => lineFeature(f.points, { name: f.name }))));
   const at = (key: string) => demo.sites.find((s) => s.key === key)!;
   write(

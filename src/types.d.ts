@@ -25,8 +25,8 @@ declare module "geographiclib-geodesic" {
 declare module "geomagnetism" {
   interface Model {
     name: string;
-    startDate: Date;
-    endDate: Date;
+    start_date: Date;
+    end_date: Date;
     point(coords: [number, number, number?]): { decl: number; incl: number };
   }
   const lib: { model(date?: Date, options?: { allowOutOfBoundsModel?: boolean }): Model };

@@ -1,3 +1,3 @@
-export { isProblem, planOf, type PlanProblem, profileFromDto } from "./plan";
+export { isProblem, type PlanProblem, planOf, profileFromDto } from "./plan";
 export * from "./schemas";
 export type * from "./types";

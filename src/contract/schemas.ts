@@ -2,8 +2,14 @@ import { z } from "zod";
 
 /* What travels between browser and server, checked at the door. Limits are said in the message. */
 
-const latDeg = z.number("latitude must be a number").min(-90, "latitude must be between -90 and 90").max(90, "latitude must be between -90 and 90");
-const lonDeg = z.number("longitude must be a number").min(-180, "longitude must be between -180 and 180").max(180, "longitude must be between -180 and 180");
+const latDeg = z
+  .number("latitude must be a number")
+  .min(-90, "latitude must be between -90 and 90")
+  .max(90, "latitude must be between -90 and 90");
+const lonDeg = z
+  .number("longitude must be a number")
+  .min(-180, "longitude must be between -180 and 180")
+  .max(180, "longitude must be between -180 and 180");
 export const MOST_MOUNT_M = 300;
 const mountAglM = z
   .number("height must be a number")
@@ -22,7 +28,10 @@ export const newJobSchema = z.object({
   centreLatDeg: latDeg,
   centreLonDeg: lonDeg,
   ruleDomain: z.enum(["cautious", "FCC-like", "ETSI-like"]),
-  rainRate001MmH: z.number("rain rate must be a number").min(0, "rain rate must be 0 mm/h or above").max(300, "rain rate must be 300 mm/h or less"),
+  rainRate001MmH: z
+    .number("rain rate must be a number")
+    .min(0, "rain rate must be 0 mm/h or above")
+    .max(300, "rain rate must be 300 mm/h or less"),
 });
 
 const siteFields = z.object({
@@ -60,8 +69,14 @@ export const designFieldsSchema = z.object({
   farPowerDbm: powerDbm,
   nearFeederLossDb: z.number().min(0, "feeder loss must be 0 dB or above").max(40, "feeder loss must be 40 dB or less"),
   farFeederLossDb: z.number().min(0, "feeder loss must be 0 dB or above").max(40, "feeder loss must be 40 dB or less"),
-  centreMhz: z.number("channel centre must be a number").min(1000, "channel centre must be 1000 MHz or above").max(100_000, "channel centre must be 100 000 MHz or less"),
-  widthMhz: z.number("channel width must be a number").gt(0, "channel width must be above 0 MHz").max(10_000, "channel width must be 10 000 MHz or less"),
+  centreMhz: z
+    .number("channel centre must be a number")
+    .min(1000, "channel centre must be 1000 MHz or above")
+    .max(100_000, "channel centre must be 100 000 MHz or less"),
+  widthMhz: z
+    .number("channel width must be a number")
+    .gt(0, "channel width must be above 0 MHz")
+    .max(10_000, "channel width must be 10 000 MHz or less"),
   needToFarMbps: z.number().min(0, "rate must be 0 Mbps or above").max(100_000).nullable(),
   needToNearMbps: z.number().min(0, "rate must be 0 Mbps or above").max(100_000).nullable(),
   trimsM: z.record(uuid, z.number().min(0).max(100)),
@@ -70,7 +85,12 @@ export const designFieldsSchema = z.object({
 export const patchDesignSchema = designFieldsSchema.partial().extend({ version });
 
 export const boxSchema = z
-  .object({ westDeg: z.coerce.number().pipe(lonDeg), southDeg: z.coerce.number().pipe(latDeg), eastDeg: z.coerce.number().pipe(lonDeg), northDeg: z.coerce.number().pipe(latDeg) })
+  .object({
+    westDeg: z.coerce.number().pipe(lonDeg),
+    southDeg: z.coerce.number().pipe(latDeg),
+    eastDeg: z.coerce.number().pipe(lonDeg),
+    northDeg: z.coerce.number().pipe(latDeg),
+  })
   .refine((b) => b.eastDeg > b.westDeg && b.northDeg > b.southDeg, "the box is empty");
 
 export const MOST_WINDOW_CELLS = 600;

@@ -9,7 +9,7 @@ import {
   rainCoefficients,
   wavelengthM,
 } from "./propagation";
-import { adRateMbps, ofdmMinSensitivityDbm, ofdmRateMbps, type OfdmStandard, thermalNoiseDbm } from "./radio";
+import { adRateMbps, type OfdmStandard, ofdmMinSensitivityDbm, ofdmRateMbps, thermalNoiseDbm } from "./radio";
 import published from "./testdata/published-check-values.json";
 
 type Inputs = Record<string, number & string>;
@@ -42,7 +42,15 @@ const FUNCTIONS: Record<string, (i: Inputs) => Outputs> = {
 };
 
 /** Quantities whose models are not part of the core yet. */
-const NOT_YET = ["p837.rain_rate", "p453.reference_n", "p527.water_conductivity", "rf_exposure.whole_body_limit_w_m2", "rf_exposure.local_limit_w_m2", "infra.awg_diameter_mm", "infra.awg_ohm_per_m"];
+const NOT_YET = [
+  "p837.rain_rate",
+  "p453.reference_n",
+  "p527.water_conductivity",
+  "rf_exposure.whole_body_limit_w_m2",
+  "rf_exposure.local_limit_w_m2",
+  "infra.awg_diameter_mm",
+  "infra.awg_ohm_per_m",
+];
 
 describe("published check values", () => {
   const rows = published.vectors.filter((v) => !NOT_YET.includes(v.fn));
@@ -55,7 +63,7 @@ describe("published check values", () => {
   test.each(rows.map((v) => [v.id, v.clause, v] as const))("%s %s", (_id, _clause, v) => {
     const got = FUNCTIONS[v.fn]!(v.in as unknown as Inputs);
     for (const [key, want] of Object.entries(v.out as unknown as Record<string, { value: number; abs: number; rel: number }>)) {
-      const value = (key === "value" ? (got as number) : (got as number[])[Number(key.slice(1, -1))]!);
+      const value = key === "value" ? (got as number) : (got as number[])[Number(key.slice(1, -1))]!;
       expect(Math.abs(value - want.value)).toBeLessThanOrEqual(Math.max(want.abs, want.rel * Math.abs(want.value)) + 1e-12);
     }
   });

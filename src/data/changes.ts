@@ -3,6 +3,7 @@ import type { Db } from "./client";
 import { change, job } from "./schema";
 
 type Tx = Parameters<Parameters<Db["transaction"]>[0]>[0];
+
 export type { Tx };
 
 /** Writes an edit into the log and marks everything computed from the job as stale. */

@@ -4,7 +4,7 @@ import * as schema from "./schema";
 
 export type Db = NodePgDatabase<typeof schema>;
 
-const CONNECT_TIMEOUT_MS = 2000;
+const CONNECT_TIMEOUT_MS = 5000;
 const STATEMENT_TIMEOUT_MS = 20_000;
 
 /** Opens a pool. Nothing connects until the first query. */

@@ -23,13 +23,19 @@ export const saveHardware = (
       await tx
         .insert(radio)
         .values({ id: sheet.id, ...row })
-        .onConflictDoUpdate({ target: radio.id, set: { ...row, version: sql`${radio.version} + 1`, updatedAt: sql`now()`, deletedAt: null } });
+        .onConflictDoUpdate({
+          target: radio.id,
+          set: { ...row, version: sql`${radio.version} + 1`, updatedAt: sql`now()`, deletedAt: null },
+        });
     }
     for (const sheet of input.antennas) {
       const row = { name: sheet.name, sheet, source: input.source };
       await tx
         .insert(antenna)
         .values({ id: sheet.id, ...row })
-        .onConflictDoUpdate({ target: antenna.id, set: { ...row, version: sql`${antenna.version} + 1`, updatedAt: sql`now()`, deletedAt: null } });
+        .onConflictDoUpdate({
+          target: antenna.id,
+          set: { ...row, version: sql`${antenna.version} + 1`, updatedAt: sql`now()`, deletedAt: null },
+        });
     }
   });

@@ -10,11 +10,13 @@ export type LinkRow = typeof link.$inferSelect;
 export type DesignRow = typeof design.$inferSelect;
 export type LinkWithDesign = LinkRow & { design: DesignRow };
 
-export const listJobs = (db: Db): Promise<JobRow[]> =>
-  db.select().from(job).where(isNull(job.deletedAt)).orderBy(desc(job.number));
+export const listJobs = (db: Db): Promise<JobRow[]> => db.select().from(job).where(isNull(job.deletedAt)).orderBy(desc(job.number));
 
 export const getJob = async (db: Db, jobId: string): Promise<JobRow> => {
-  const [row] = await db.select().from(job).where(and(eq(job.id, jobId), isNull(job.deletedAt)));
+  const [row] = await db
+    .select()
+    .from(job)
+    .where(and(eq(job.id, jobId), isNull(job.deletedAt)));
   if (row === undefined) throw new NotFound("job");
   return row;
 };
@@ -35,13 +37,20 @@ export const createJob = (db: Db, input: NewJob): Promise<JobRow> =>
     // Two jobs made at once must not take the same number.
     await tx.execute(sql`SELECT pg_advisory_xact_lock(4610)`);
     const [{ next } = { next: 1 }] = await tx.select({ next: sql<number>`coalesce(max(${job.number}), 0)::int + 1` }).from(job);
-    const [row] = await tx.insert(job).values({ ...input, number: next }).returning();
+    const [row] = await tx
+      .insert(job)
+      .values({ ...input, number: next })
+      .returning();
     await recordChange(tx, { jobId: row!.id, entity: "job", entityId: row!.id, action: "create", before: null, after: input });
     return row!;
   });
 
 export const sitesOf = (db: Db, jobId: string): Promise<SiteRow[]> =>
-  db.select().from(site).where(and(eq(site.jobId, jobId), isNull(site.deletedAt))).orderBy(asc(site.createdAt), asc(site.name));
+  db
+    .select()
+    .from(site)
+    .where(and(eq(site.jobId, jobId), isNull(site.deletedAt)))
+    .orderBy(asc(site.createdAt), asc(site.name));
 
 export const linksOf = async (db: Db, jobId: string): Promise<LinkWithDesign[]> => {
   const rows = await db

@@ -35,9 +35,19 @@ export const createLink = (
       .where(eq(link.jobId, jobId));
     const [row] = await tx
       .insert(link)
-      .values({ jobId, number: next, nearSiteId: near.id, farSiteId: far.id, label: input.label, ...(input.stage === undefined ? {} : { stage: input.stage }) })
+      .values({
+        jobId,
+        number: next,
+        nearSiteId: near.id,
+        farSiteId: far.id,
+        label: input.label,
+        ...(input.stage === undefined ? {} : { stage: input.stage }),
+      })
       .returning();
-    const [drawn] = await tx.insert(design).values({ ...input.design, linkId: row!.id }).returning();
+    const [drawn] = await tx
+      .insert(design)
+      .values({ ...input.design, linkId: row!.id })
+      .returning();
     await recordChange(tx, { jobId, entity: "link", entityId: row!.id, action: "create", before: null, after: { ...row, design: drawn } });
     return { ...row!, design: drawn! };
   });
@@ -68,5 +78,12 @@ export const setLinkDeleted = (db: Db, linkId: string, version: number, deleted:
       .set({ deletedAt: deleted ? sql`now()` : null, version: version + 1, updatedAt: sql`now()` })
       .where(eq(link.id, linkId))
       .returning();
-    await recordChange(tx, { jobId: before.jobId, entity: "link", entityId: linkId, action: deleted ? "delete" : "restore", before, after: row });
+    await recordChange(tx, {
+      jobId: before.jobId,
+      entity: "link",
+      entityId: linkId,
+      action: deleted ? "delete" : "restore",
+      before,
+      after: row,
+    });
   });

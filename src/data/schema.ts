@@ -37,7 +37,9 @@ export const job = pgTable("job", {
   centreLonDeg: doublePrecision("centre_lon_deg").notNull(),
   ruleDomain: text("rule_domain").notNull().default("cautious"),
   clearancePolicy: text("clearance_policy").notNull().default("sixty"),
-  kFactor: doublePrecision("k_factor").notNull().default(4 / 3),
+  kFactor: doublePrecision("k_factor")
+    .notNull()
+    .default(4 / 3),
   treePolicy: text("tree_policy").notNull().default("strict"),
   horizonYears: integer("horizon_years").notNull().default(5),
   throughputSchool: text("throughput_school").notNull().default("headroom"),
@@ -57,7 +59,9 @@ export const site = pgTable(
   "site",
   {
     id: id(),
-    jobId: uuid("job_id").notNull().references(() => job.id),
+    jobId: uuid("job_id")
+      .notNull()
+      .references(() => job.id),
     name: text().notNull(),
     latDeg: doublePrecision("lat_deg").notNull(),
     lonDeg: doublePrecision("lon_deg").notNull(),
@@ -75,7 +79,9 @@ export const obstacle = pgTable(
   "obstacle",
   {
     id: id(),
-    jobId: uuid("job_id").notNull().references(() => job.id),
+    jobId: uuid("job_id")
+      .notNull()
+      .references(() => job.id),
     name: text().notNull(),
     kind: text().notNull(),
     outline: geometry({ type: "Polygon" }).notNull(),
@@ -97,7 +103,9 @@ export const feature = pgTable(
   "feature",
   {
     id: id(),
-    jobId: uuid("job_id").notNull().references(() => job.id),
+    jobId: uuid("job_id")
+      .notNull()
+      .references(() => job.id),
     name: text().notNull(),
     shape: geometry({ type: "Geometry" }).notNull(),
     version: version(),
@@ -131,7 +139,9 @@ export const terrainDataset = pgTable("terrain_dataset", {
 export const terrainTile = pgTable(
   "terrain_tile",
   {
-    datasetId: uuid("dataset_id").notNull().references(() => terrainDataset.id),
+    datasetId: uuid("dataset_id")
+      .notNull()
+      .references(() => terrainDataset.id),
     tileRow: integer("tile_row").notNull(),
     tileCol: integer("tile_col").notNull(),
     /** Little-endian 32-bit floats, (tile_cells + 1) squared, heights in metres, NaN where none. */
@@ -165,10 +175,16 @@ export const link = pgTable(
   "link",
   {
     id: id(),
-    jobId: uuid("job_id").notNull().references(() => job.id),
+    jobId: uuid("job_id")
+      .notNull()
+      .references(() => job.id),
     number: integer().notNull(),
-    nearSiteId: uuid("near_site_id").notNull().references(() => site.id),
-    farSiteId: uuid("far_site_id").notNull().references(() => site.id),
+    nearSiteId: uuid("near_site_id")
+      .notNull()
+      .references(() => site.id),
+    farSiteId: uuid("far_site_id")
+      .notNull()
+      .references(() => site.id),
     label: text().notNull().default(""),
     stage: text().notNull().default("Planned"),
     version: version(),
@@ -181,12 +197,18 @@ export const design = pgTable(
   "design",
   {
     id: id(),
-    linkId: uuid("link_id").notNull().references(() => link.id),
+    linkId: uuid("link_id")
+      .notNull()
+      .references(() => link.id),
     chosen: boolean().notNull().default(true),
     nearMountAglM: doublePrecision("near_mount_agl_m").notNull(),
     farMountAglM: doublePrecision("far_mount_agl_m").notNull(),
-    nearRadioId: text("near_radio_id").notNull().references(() => radio.id),
-    farRadioId: text("far_radio_id").notNull().references(() => radio.id),
+    nearRadioId: text("near_radio_id")
+      .notNull()
+      .references(() => radio.id),
+    farRadioId: text("far_radio_id")
+      .notNull()
+      .references(() => radio.id),
     nearAntennaId: text("near_antenna_id").references(() => antenna.id),
     farAntennaId: text("far_antenna_id").references(() => antenna.id),
     nearPowerDbm: doublePrecision("near_power_dbm").notNull(),

@@ -20,7 +20,10 @@ export interface SiteInput {
 }
 
 const refuseSameSpot = async (tx: Tx, jobId: string, self: string | null, at: { latDeg: number; lonDeg: number }): Promise<void> => {
-  const others = await tx.select().from(site).where(and(eq(site.jobId, jobId), isNull(site.deletedAt)));
+  const others = await tx
+    .select()
+    .from(site)
+    .where(and(eq(site.jobId, jobId), isNull(site.deletedAt)));
   for (const other of others) {
     if (other.id !== self && inverse(other, at).distanceM < ONE_SPOT_M) throw new Refused("same-spot", "position", { name: other.name });
   }
@@ -31,7 +34,10 @@ export const createSite = (db: Db, jobId: string, input: SiteInput): Promise<Sit
     const [owner] = await tx.select().from(job).where(eq(job.id, jobId)).for("update");
     if (owner === undefined) throw new NotFound("job");
     await refuseSameSpot(tx, jobId, null, input);
-    const [row] = await tx.insert(site).values({ ...input, jobId }).returning();
+    const [row] = await tx
+      .insert(site)
+      .values({ ...input, jobId })
+      .returning();
     await recordChange(tx, { jobId, entity: "site", entityId: row!.id, action: "create", before: null, after: input });
     return row!;
   });
@@ -72,6 +78,13 @@ export const setSiteDeleted = (db: Db, siteId: string, version: number, deleted:
       .set({ deletedAt: deleted ? sql`now()` : null, version: version + 1, updatedAt: sql`now()` })
       .where(eq(site.id, siteId))
       .returning();
-    await recordChange(tx, { jobId: before.jobId, entity: "site", entityId: siteId, action: deleted ? "delete" : "restore", before, after: row });
+    await recordChange(tx, {
+      jobId: before.jobId,
+      entity: "site",
+      entityId: siteId,
+      action: deleted ? "delete" : "restore",
+      before,
+      after: row,
+    });
     return row!;
   });

@@ -68,7 +68,15 @@ const loadTiles = async (db: Db, d: DatasetRow, wanted: readonly [number, number
     const rows = await db
       .select()
       .from(terrainTile)
-      .where(and(eq(terrainTile.datasetId, d.id), inArray(sql`(${terrainTile.tileRow} || ',' || ${terrainTile.tileCol})`, part.map(([r, c]) => `${r},${c}`))));
+      .where(
+        and(
+          eq(terrainTile.datasetId, d.id),
+          inArray(
+            sql`(${terrainTile.tileRow} || ',' || ${terrainTile.tileCol})`,
+            part.map(([r, c]) => `${r},${c}`),
+          ),
+        ),
+      );
     for (const row of rows) {
       const tile = floats(row.heightsM);
       hold(`${d.id}/${d.version}/${row.tileRow}/${row.tileCol}`, tile);
@@ -96,10 +104,7 @@ const gridOf = (d: DatasetRow, tiles: ReadonlyMap<string, Float32Array>): Terrai
 });
 
 /** Datasets whose coverage touches a box, finest first. */
-export const datasetsIn = (
-  db: Db,
-  box: { westDeg: number; southDeg: number; eastDeg: number; northDeg: number },
-): Promise<DatasetRow[]> =>
+export const datasetsIn = (db: Db, box: { westDeg: number; southDeg: number; eastDeg: number; northDeg: number }): Promise<DatasetRow[]> =>
   db
     .select()
     .from(terrainDataset)

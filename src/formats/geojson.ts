@@ -31,5 +31,4 @@ export const polygonFeature = (outline: readonly LatLon[], properties: Record<st
   return { type: "Feature", properties, geometry: { type: "Polygon", coordinates: [[...ring, ring[0]!]] } };
 };
 
-export const featureCollection = (features: readonly GeoJsonFeature[]): string =>
-  JSON.stringify({ type: "FeatureCollection", features });
+export const featureCollection = (features: readonly GeoJsonFeature[]): string => JSON.stringify({ type: "FeatureCollection", features });

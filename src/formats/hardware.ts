@@ -55,7 +55,10 @@ export const radioSchema = z.looseObject({
     })
     .refine((a) => a.kind === "connectorised" || a.gainDbi !== undefined, "an integrated antenna needs its gain"),
   modulations: z.array(modulation).min(1).max(40),
-  ethernetPorts: z.array(z.looseObject({ speedMbps: z.number().gt(0).max(400_000) })).min(1).max(16),
+  ethernetPorts: z
+    .array(z.looseObject({ speedMbps: z.number().gt(0).max(400_000) }))
+    .min(1)
+    .max(16),
 }) satisfies z.ZodType<Radio>;
 
 export const antennaSchema = z.looseObject({
@@ -103,7 +106,8 @@ export const readHardwareFile = (text: string): { file: HardwareFile } | { fault
     return {
       faults: checked.error.issues.slice(0, 20).map((issue) => {
         const [list, index, ...rest] = issue.path;
-        const row = typeof index === "number" ? `${String(list)}[${index}]${rowName(parsed, String(list), index)}` : String(list ?? "the file");
+        const row =
+          typeof index === "number" ? `${String(list)}[${index}]${rowName(parsed, String(list), index)}` : String(list ?? "the file");
         return { where: rest.length > 0 ? `${row}: ${rest.join(".")}` : row, reason: issue.message };
       }),
     };

@@ -1,12 +1,12 @@
 export { featureCollection, type GeoJsonFeature, lineFeature, pointFeature, polygonFeature } from "./geojson";
 export { gridToGeoTiff } from "./geotiff-write";
 export {
-  antennaSchema,
   type AntennaSheet,
+  antennaSchema,
   type HardwareFile,
   hardwareFileSchema,
-  radioSchema,
   type RadioSheet,
-  readHardwareFile,
   type RowFault,
+  radioSchema,
+  readHardwareFile,
 } from "./hardware";

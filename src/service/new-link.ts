@@ -1,5 +1,5 @@
-import { inverse, type LatLon } from "../core/geo";
 import type { HardwareDto } from "../contract";
+import { inverse, type LatLon } from "../core/geo";
 import type { DesignInput } from "../data/links";
 
 const SHORT_LINK_M = 600;

@@ -1,8 +1,8 @@
+import type { ProfileDto } from "../contract";
 import { declination, pathFrame } from "../core/geo";
 import { assembleProfile, LONGEST_LINK_M, type PathProfile, SHORTEST_LINK_M } from "../core/link";
-import type { ProfileDto } from "../contract";
-import type { Db } from "../data/client";
 import { Refused } from "../data/clash";
+import type { Db } from "../data/client";
 import type { JobRow, SiteRow } from "../data/jobs";
 import { featuresOf, obstaclesAlong } from "../data/obstacles";
 import { gridsAlong } from "../data/terrain-store";

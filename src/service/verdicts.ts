@@ -38,7 +38,16 @@ export const verdictsOf = async (db: Db, job: JobRow): Promise<readonly LinkVerd
       changedAt: changed.toISOString(),
     };
     if (isProblem(plan)) {
-      out.push({ ...base, gear: plan.id, verdict: "unknown", clearanceVerdict: "unknown", serviceVerdict: "unknown", worst: null, trouble: plan.code, levelDbm: null });
+      out.push({
+        ...base,
+        gear: plan.id,
+        verdict: "unknown",
+        clearanceVerdict: "unknown",
+        serviceVerdict: "unknown",
+        worst: null,
+        trouble: plan.code,
+        levelDbm: null,
+      });
       continue;
     }
     const path = preparePath(plan, profile);
@@ -52,7 +61,15 @@ export const verdictsOf = async (db: Db, job: JobRow): Promise<readonly LinkVerd
       verdict: result.verdict,
       clearanceVerdict: result.clearance.verdict,
       serviceVerdict: result.service.verdict,
-      worst: worst === null ? null : { name: worst.ownerName, missM: worst.missM, atM: worst.atM, kind: worst.owner.kind === "ground" ? "ground" : worst.owner.bodyKind },
+      worst:
+        worst === null
+          ? null
+          : {
+              name: worst.ownerName,
+              missM: worst.missM,
+              atM: worst.atM,
+              kind: worst.owner.kind === "ground" ? "ground" : worst.owner.bodyKind,
+            },
       trouble: first === undefined || first.verdict === "clear" ? null : first.code,
       levelDbm: toFar === null || toNear === null ? null : Math.min(toFar.levelDbm, toNear.levelDbm),
     });

@@ -14,7 +14,7 @@ const relief = (q: ReliefRequest): ReliefAnswer => {
   const filled = new Array<number>(q.heightsM.length);
   for (let i = 0; i < tint.length; i++) {
     const h = q.heightsM[i]!;
-    const known = h === h;
+    const known = !Number.isNaN(h);
     filled[i] = known ? h : -1e6;
     if (!known) continue;
     if (h < low) low = h;
@@ -22,7 +22,7 @@ const relief = (q: ReliefRequest): ReliefAnswer => {
     if (Math.abs(h) < WATER_M) tint[i] = 1;
     else {
       const s = shade[i]!;
-      tint[i] = s >= STEPS[0]! || s !== s ? 2 : s >= STEPS[1]! ? 3 : s >= STEPS[2]! ? 4 : 5;
+      tint[i] = s >= STEPS[0]! || Number.isNaN(s) ? 2 : s >= STEPS[1]! ? 3 : s >= STEPS[2]! ? 4 : 5;
     }
   }
   const lines: ContourLine[] = [];

@@ -5,9 +5,7 @@ const EFFICIENCY = 0.6;
 
 /** Half the aperture of an antenna in metres: its diameter where known, else derived from its gain. */
 export const halfApertureM = (gainDbi: number, wavelengthM: number, diameterMm: number | null | undefined): number =>
-  diameterMm != null && diameterMm > 0
-    ? diameterMm / 2000
-    : (wavelengthM / (2 * Math.PI)) * Math.sqrt(10 ** (gainDbi / 10) / EFFICIENCY);
+  diameterMm != null && diameterMm > 0 ? diameterMm / 2000 : (wavelengthM / (2 * Math.PI)) * Math.sqrt(10 ** (gainDbi / 10) / EFFICIENCY);
 
 /** Half-power beamwidth derived from a gain: 27 000 square degrees over the gain (ours; marked as derived). */
 export const beamwidthFromGainDeg = (gainDbi: number): number => Math.sqrt(27_000 / 10 ** (gainDbi / 10));

@@ -39,10 +39,7 @@ export const destination = (from: LatLon, bearingDeg: number, distanceM: number)
  * @returns length in metres and a function from distance (metres, may lie outside the ends) to the
  *   position and the azimuth of the geodesic there in degrees.
  */
-export const geodesicLine = (
-  from: LatLon,
-  to: LatLon,
-): { lengthM: number; at: (distanceM: number) => LatLon & { azimuthDeg: number } } => {
+export const geodesicLine = (from: LatLon, to: LatLon): { lengthM: number; at: (distanceM: number) => LatLon & { azimuthDeg: number } } => {
   const line = WGS84.InverseLine(from.latDeg, from.lonDeg, to.latDeg, to.lonDeg);
   return {
     lengthM: line.s13,

@@ -17,6 +17,6 @@ export interface Declination {
 export const declination = (position: LatLon, day: Date, heightAmslM = 0): Declination => {
   const model = geomagnetism.model(day, { allowOutOfBoundsModel: true });
   const info = model.point([position.latDeg, position.lonDeg, heightAmslM / 1000]);
-  const inModelYears = day >= model.startDate && day <= model.endDate;
+  const inModelYears = day >= model.start_date && day <= model.end_date;
   return { declinationDeg: info.decl, modelName: model.name, inModelYears };
 };

@@ -1,12 +1,4 @@
-import {
-  apertureBoundShare,
-  type Approach,
-  bodyApproach,
-  f1RadiusM,
-  groundApproach,
-  type PathBody,
-  type Ray,
-} from "../obstacles";
+import { type Approach, apertureBoundShare, bodyApproach, f1RadiusM, groundApproach, type PathBody, type Ray } from "../obstacles";
 import { NO_DATASET } from "../terrain";
 import type { PreparedPath } from "./prepare";
 import type { ClearancePolicy, ClearanceResult, LinkPlan, Verdict, WorstPlace } from "./types";
@@ -104,8 +96,7 @@ export const worstOf = (path: PreparedPath, ray: Ray, policyShare: number, year:
 export const normalShare = (z: number): number => {
   const x = Math.abs(z) / Math.SQRT2;
   const t = 1 / (1 + 0.3275911 * x);
-  const erf =
-    1 - ((((1.061405429 * t - 1.453152027) * t + 1.421413741) * t - 0.284496736) * t + 0.254829592) * t * Math.exp(-x * x);
+  const erf = 1 - ((((1.061405429 * t - 1.453152027) * t + 1.421413741) * t - 0.284496736) * t + 0.254829592) * t * Math.exp(-x * x);
   return z >= 0 ? (1 + erf) / 2 : (1 - erf) / 2;
 };
 
@@ -113,11 +104,7 @@ export const normalShare = (z: number): number => {
  * Standard errors of the clearance at the worst place. A dataset's common shift moves both mounts and the
  * obstacle together and falls out where one dataset carries all three.
  */
-const sigmasAt = (
-  path: PreparedPath,
-  plan: LinkPlan,
-  worst: WorstPlace,
-): { groundM: number; obstacleM: number; mountM: number } => {
+const sigmasAt = (path: PreparedPath, plan: LinkPlan, worst: WorstPlace): { groundM: number; obstacleM: number; mountM: number } => {
   const { profile } = path;
   const t = Math.min(1, Math.max(0, worst.atM / profile.pathM));
   const mountM = Math.hypot((1 - t) * plan.near.mountSigmaM, t * plan.far.mountSigmaM);
@@ -143,8 +130,7 @@ const sigmasAt = (
   return { groundM: Math.sqrt(groundVariance), obstacleM, mountM };
 };
 
-const chanceOf = (spareM: number, sigmaM: number): number =>
-  sigmaM > 0 ? normalShare(spareM / sigmaM) : spareM >= 0 ? 1 : 0;
+const chanceOf = (spareM: number, sigmaM: number): number => (sigmaM > 0 ? normalShare(spareM / sigmaM) : spareM >= 0 ? 1 : 0);
 
 /** First year of the horizon in which the policy is missed; growth only raises, so the years are searched in order. */
 const yearLost = (path: PreparedPath, ray: Ray, plan: LinkPlan, policyShare: number): number | null => {
@@ -159,19 +145,13 @@ const yearLost = (path: PreparedPath, ray: Ray, plan: LinkPlan, policyShare: num
   return null;
 };
 
-export const clearanceOf = (
-  path: PreparedPath,
-  ray: Ray,
-  plan: LinkPlan,
-): { result: ClearanceResult; bodies: BodyApproach[] } => {
+export const clearanceOf = (path: PreparedPath, ray: Ray, plan: LinkPlan): { result: ClearanceResult; bodies: BodyApproach[] } => {
   const policyShare = policyShareOf(plan.policy.clearance);
   const { year, horizonYears } = plan.policy;
   const today = approachesOf(path, ray, policyShare, year);
   const later = worstOf(path, ray, policyShare, year + horizonYears);
   const { worst } = today;
-  const treesInZone = today.bodies
-    .filter((b) => b.vegetation && missOf(ray, b, policyShare) > MET_WITHIN_M)
-    .map((b) => b.body.id);
+  const treesInZone = today.bodies.filter((b) => b.vegetation && missOf(ray, b, policyShare) > MET_WITHIN_M).map((b) => b.body.id);
   const base = { policyShare, worst, worstAtHorizon: later, unknownGroundM: path.unknownGroundM, treesInZone };
   if (worst === null || path.unknownGroundM > 0) {
     const verdict: Verdict = worst !== null && worst.missM > MET_WITHIN_M && worst.owner.kind === "body" ? "short" : "unknown";

@@ -1,16 +1,6 @@
 import { farFieldDistanceM, halfApertureM } from "../antenna";
 import { freeSpaceLossDb, gasSpecificAttenuation, rainExceededPercent, rainFading, vapourPressureHpa } from "../propagation";
-import {
-  ceilingDbm,
-  channelFits,
-  commonTable,
-  noiseFloorDbm,
-  type PairingFault,
-  perChainDbm,
-  plannedRateMbps,
-  regulate,
-  usableRate,
-} from "../radio";
+import { ceilingDbm, channelFits, commonTable, noiseFloorDbm, type PairingFault, plannedRateMbps, regulate, usableRate } from "../radio";
 import type { Direction, EndPlan, LadderRung, LevelTerm, LinkPlan } from "./types";
 
 const ZERO_CELSIUS_K = 273.15;
@@ -39,7 +29,8 @@ const dryPressureHpa = (plan: LinkPlan): number => {
   return plan.climate.pressureHpa - vapourPressureHpa(plan.climate.vapourDensityGm3, k);
 };
 
-const tiltOfPolarisation = (polarisation: string): number => (/slant|circular/.test(polarisation) ? 45 : /H\+V|linear V/.test(polarisation) ? 90 : 0);
+const tiltOfPolarisation = (polarisation: string): number =>
+  /slant|circular/.test(polarisation) ? 45 : /H\+V|linear V/.test(polarisation) ? 90 : 0;
 
 /** Channels of one direction from transmitter to receiver. */
 export const directionOf = (plan: LinkPlan, tx: EndPlan, rx: EndPlan, path: PathTerms, needMbps: number | null): Direction => {
@@ -81,7 +72,14 @@ export const directionOf = (plan: LinkPlan, tx: EndPlan, rx: EndPlan, path: Path
     },
     { id: "chains", valueDb: -chainsDb, worseByDb: 0, clause: "total to one chain", inputs: { chains: tx.radio.chains }, inRange: true },
     { id: "feeder-out", valueDb: -tx.feederLossDb, worseByDb: 0, clause: "typed", inputs: {}, inRange: true },
-    { id: "antenna-out", valueDb: txGain, worseByDb: 0, clause: "data sheet", inputs: { antenna: antennaNameOf(tx), gainDbi: txGain }, inRange: true },
+    {
+      id: "antenna-out",
+      valueDb: txGain,
+      worseByDb: 0,
+      clause: "data sheet",
+      inputs: { antenna: antennaNameOf(tx), gainDbi: txGain },
+      inRange: true,
+    },
     {
       id: "free-space",
       valueDb: -fsplDb,
@@ -95,11 +93,23 @@ export const directionOf = (plan: LinkPlan, tx: EndPlan, rx: EndPlan, path: Path
       valueDb: -gasDb,
       worseByDb: 0,
       clause: "P.676-12 Annex 1 (1)",
-      inputs: { dbPerKm: gasDbPerKm, temperatureC: plan.climate.temperatureC, pressureHpa: plan.climate.pressureHpa, vapourGm3: plan.climate.vapourDensityGm3 },
+      inputs: {
+        dbPerKm: gasDbPerKm,
+        temperatureC: plan.climate.temperatureC,
+        pressureHpa: plan.climate.pressureHpa,
+        vapourGm3: plan.climate.vapourDensityGm3,
+      },
       inRange: frequencyGhz >= 1 && frequencyGhz <= 350,
     },
     ...path.obstruction,
-    { id: "antenna-in", valueDb: rxGain, worseByDb: 0, clause: "data sheet", inputs: { antenna: antennaNameOf(rx), gainDbi: rxGain }, inRange: true },
+    {
+      id: "antenna-in",
+      valueDb: rxGain,
+      worseByDb: 0,
+      clause: "data sheet",
+      inputs: { antenna: antennaNameOf(rx), gainDbi: rxGain },
+      inRange: true,
+    },
     { id: "feeder-in", valueDb: -rx.feederLossDb, worseByDb: 0, clause: "typed", inputs: {}, inRange: true },
   ];
   const portMbps = Math.min(fastestPort(tx), fastestPort(rx));
@@ -117,7 +127,9 @@ export const directionOf = (plan: LinkPlan, tx: EndPlan, rx: EndPlan, path: Path
           packetErrorShare: heldWithMargin ? 0.01 : 0.1,
         });
   const plannedMbps =
-    held === null || airtime === null ? 0 : plannedRateMbps(plan.policy.throughput, held.phyRateMbps, airtime.tcpMbps, plan.policy.freeShare);
+    held === null || airtime === null
+      ? 0
+      : plannedRateMbps(plan.policy.throughput, held.phyRateMbps, airtime.tcpMbps, plan.policy.freeShare);
   return {
     terms,
     levelDbm,
@@ -215,7 +227,13 @@ const rainOf = (
     return { percent: 100, minutesAYear: MINUTES_A_YEAR, marginDb: enough?.marginDb ?? 0, a001Db: fading.a001Db, inRange: fading.inRange };
   }
   const { percent } = rainExceededPercent(fading, enough.marginDb);
-  return { percent, minutesAYear: (percent / 100) * MINUTES_A_YEAR, marginDb: enough.marginDb, a001Db: fading.a001Db, inRange: fading.inRange };
+  return {
+    percent,
+    minutesAYear: (percent / 100) * MINUTES_A_YEAR,
+    marginDb: enough.marginDb,
+    a001Db: fading.a001Db,
+    inRange: fading.inRange,
+  };
 };
 
 /** A connectorised radio needs an antenna of its band. */

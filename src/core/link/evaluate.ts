@@ -1,8 +1,8 @@
 import { elevationAngleDeg } from "../geo";
 import { effectiveEnd, makeRay, type Ray } from "../obstacles";
-import { pairingFaults, type PairingFault } from "../radio";
+import { type PairingFault, pairingFaults } from "../radio";
 import { clearanceOf, policyShareOf, worstOf } from "./clearance";
-import { directionOf, antennaFaults, halfApertureOf } from "./direction";
+import { antennaFaults, directionOf, halfApertureOf } from "./direction";
 import { besideTerm, diffractionTerm, ownEdgeTerm, vegetationTerm } from "./obstruction";
 import { type PreparedPath, preparePath } from "./prepare";
 import type { Direction, LinkPlan, LinkResult, PathProfile, Verdict, Warning, WorstPlace } from "./types";
@@ -26,8 +26,8 @@ export const rayOf = (
   path: PreparedPath,
 ): { ray: Ray; nearAmslM: number; farAmslM: number; nearWallOf: string | null; farWallOf: string | null } => {
   const ground = groundAtEnds(path);
-  const nearAmslM = (ground.nearM === ground.nearM ? ground.nearM : 0) + plan.near.mountAglM;
-  const farAmslM = (ground.farM === ground.farM ? ground.farM : 0) + plan.far.mountAglM;
+  const nearAmslM = (!Number.isNaN(ground.nearM) ? ground.nearM : 0) + plan.near.mountAglM;
+  const farAmslM = (!Number.isNaN(ground.farM) ? ground.farM : 0) + plan.far.mountAglM;
   const near = effectiveEnd(path.profile.bodies, "near", path.profile.pathM, nearAmslM);
   const far = effectiveEnd(path.profile.bodies, "far", path.profile.pathM, farAmslM);
   const ray = makeRay({
@@ -68,10 +68,7 @@ export const evaluatePrepared = (plan: LinkPlan, path: PreparedPath): LinkResult
   const rayM = ray.endM - ray.startM;
   const nearTiltDeg = elevationAngleDeg(nearAmslM, farAmslM, rayM, plan.policy.kFactor);
   const farTiltDeg = elevationAngleDeg(farAmslM, nearAmslM, rayM, plan.policy.kFactor);
-  const faults: PairingFault[] = [
-    ...pairingFaults(plan.near.radio, plan.far.radio, plan.centreMhz, plan.widthMhz),
-    ...antennaFaults(plan),
-  ];
+  const faults: PairingFault[] = [...pairingFaults(plan.near.radio, plan.far.radio, plan.centreMhz, plan.widthMhz), ...antennaFaults(plan)];
   let toFar: Direction | null = null;
   let toNear: Direction | null = null;
   if (faults.length === 0) {
@@ -142,7 +139,10 @@ const serviceVerdict = (
     if (d.levelDbm > d.maxOperatingInputDbm || d.held === null) return "short";
     if (!d.heldWithMargin || d.levelDbm > d.ceilingDbm) verdict = worseVerdict(verdict, "tight");
   }
-  for (const [end, d] of [[plan.near, toFar], [plan.far, toNear]] as const) {
+  for (const [end, d] of [
+    [plan.near, toFar],
+    [plan.far, toNear],
+  ] as const) {
     if (d.regulation.status === "allowed" && end.radio.minTxPowerDbm > d.regulation.maxConductedDbm) return "short";
     if (d.regulation.status === "allowed" && d.regulation.radarDetection && !end.radio.radarDetection) return "short";
   }
@@ -157,7 +157,8 @@ const warningsOf = (plan: LinkPlan, path: PreparedPath, rayM: number, toFar: Dir
   const longestKm = Math.min(plan.near.radio.maxLinkKm, plan.far.radio.maxLinkKm);
   if (rayM > longestKm * 1000) out.push({ code: "beyond-radio-range", values: { longestKm, pathM: rayM } });
   const free = toFar?.terms.find((t) => t.id === "free-space");
-  if (free !== undefined && !free.inRange) out.push({ code: "near-field", values: { farFieldM: Number(free.inputs.farFieldM), pathM: rayM } });
+  if (free !== undefined && !free.inRange)
+    out.push({ code: "near-field", values: { farFieldM: Number(free.inputs.farFieldM), pathM: rayM } });
   const leaves = toFar?.terms.find((t) => t.id === "vegetation");
   if (leaves !== undefined && !leaves.inRange) out.push({ code: "leaves-out-of-range", values: { frequencyGhz: plan.centreMhz / 1000 } });
   if (toFar !== null && !toFar.rain.inRange) out.push({ code: "rain-out-of-range", values: { pathM: rayM } });

@@ -1,6 +1,6 @@
 import type { BodyKind } from "../obstacles";
 import { type Ends, HIGHEST_RAISE_M, powerForCeiling, raiseToMeet, trimToMeet, withMounts } from "./mends";
-import { type PreparedPath } from "./prepare";
+import type { PreparedPath } from "./prepare";
 import type { Direction, LinkPlan, LinkResult, Verdict } from "./types";
 
 /** A change to the design, as data; the interface applies it and can undo it. */
@@ -13,7 +13,16 @@ export type DesignAction =
   | { readonly type: "permission" };
 
 export interface Mend {
-  readonly code: "raise-near" | "raise-far" | "raise-both" | "trim" | "lower-power" | "legal-power" | "narrower" | "record-permission" | "raise-power";
+  readonly code:
+    | "raise-near"
+    | "raise-far"
+    | "raise-both"
+    | "trim"
+    | "lower-power"
+    | "legal-power"
+    | "narrower"
+    | "record-permission"
+    | "raise-power";
   readonly action: DesignAction;
   /** Figure of the mend for the last year of the horizon, and what would do today. */
   readonly amount: number;
@@ -60,8 +69,7 @@ const raiseMends = (plan: LinkPlan, path: PreparedPath): Mend[] => {
       amountToday: raiseToMeet(plan, path, ends, year),
       name: ends === "both" ? null : end.name,
       lastYear,
-      beyondStructure:
-        beyond(plan.near.mountMaxAglM, raised.near.mountAglM) || beyond(plan.far.mountMaxAglM, raised.far.mountAglM),
+      beyondStructure: beyond(plan.near.mountMaxAglM, raised.near.mountAglM) || beyond(plan.far.mountMaxAglM, raised.far.mountAglM),
     });
   }
   return mends;
@@ -107,12 +115,16 @@ const clearanceFindings = (plan: LinkPlan, path: PreparedPath, result: LinkResul
   };
   const tree = w.owner.kind === "body" && VEGETATION.includes(w.owner.bodyKind) ? w.owner.id : null;
   const needsMend = c.verdict === "short" || (c.verdict === "unknown" && w.missM > -c.policyShare * w.f1M);
-  const mends = needsMend
-    ? [...(tree === null ? [] : trimMend(plan, path, tree, w.ownerName)), ...raiseMends(plan, path)]
-    : [];
+  const mends = needsMend ? [...(tree === null ? [] : trimMend(plan, path, tree, w.ownerName)), ...raiseMends(plan, path)] : [];
   if (c.verdict === "short") {
     const noAnswer = mends.length === 0;
-    out.push({ code: noAnswer ? "blocked-no-height" : "short", verdict: "short", weight: 100, values: { ...values, limitM: HIGHEST_RAISE_M }, mends });
+    out.push({
+      code: noAnswer ? "blocked-no-height" : "short",
+      verdict: "short",
+      weight: 100,
+      values: { ...values, limitM: HIGHEST_RAISE_M },
+      mends,
+    });
   } else if (c.verdict === "unknown" && c.unknownGroundM === 0) {
     out.push({ code: "unsure", verdict: "unknown", weight: 70, values, mends });
   } else if (c.verdict === "tight" && c.lostInYear === null) {
@@ -192,21 +204,45 @@ const levelFindings = (plan: LinkPlan, result: LinkResult): Finding[] => {
   const weak = toFar.levelDbm <= toNear.levelDbm ? toFar : toNear;
   const last = weak.ladder[0];
   if (overDb <= 0 && !weak.heldWithMargin && last !== undefined) {
-    const radioMost = (d: Direction): number => Math.max(...d.ladder.map((r) => r.txPowerDbm));
     const more = Math.min(plan.near.radio.modulations[0]?.maxTxPowerDbm ?? 0, plan.far.radio.modulations[0]?.maxTxPowerDbm ?? 0);
     const narrower = [...plan.near.radio.channelWidthsMhz].filter((x) => x < plan.widthMhz).sort((a, b) => b - a)[0];
     out.push({
       code: weak.held === null ? "too-weak" : "thin-margin",
       verdict: weak.held === null ? "short" : "tight",
       weight: weak.held === null ? 90 : 52,
-      values: { levelDbm: weak.levelDbm, needsDbm: last.needsDbm, marginDb: weak.held?.marginDb ?? last.marginDb, wantedDb: plan.policy.marginDb },
+      values: {
+        levelDbm: weak.levelDbm,
+        needsDbm: last.needsDbm,
+        marginDb: weak.held?.marginDb ?? last.marginDb,
+        wantedDb: plan.policy.marginDb,
+      },
       mends: [
-        ...(radioMost(weak) < more && weak.setPowerDbm < more
-          ? [{ code: "raise-power" as const, action: { type: "power" as const, nearDbm: more, farDbm: more }, amount: more, amountToday: null, name: null, lastYear: null, beyondStructure: false }]
+        ...(weak.setPowerDbm < more && weak.regulation.status === "allowed" && weak.setPowerDbm < weak.regulation.maxConductedDbm - 0.5
+          ? [
+              {
+                code: "raise-power" as const,
+                action: { type: "power" as const, nearDbm: more, farDbm: more },
+                amount: more,
+                amountToday: null,
+                name: null,
+                lastYear: null,
+                beyondStructure: false,
+              },
+            ]
           : []),
         ...(narrower === undefined
           ? []
-          : [{ code: "narrower" as const, action: { type: "width" as const, widthMhz: narrower }, amount: narrower, amountToday: null, name: null, lastYear: null, beyondStructure: false }]),
+          : [
+              {
+                code: "narrower" as const,
+                action: { type: "width" as const, widthMhz: narrower },
+                amount: narrower,
+                amountToday: null,
+                name: null,
+                lastYear: null,
+                beyondStructure: false,
+              },
+            ]),
       ],
     });
   }
@@ -217,7 +253,10 @@ const ruleFindings = (plan: LinkPlan, result: LinkResult): Finding[] => {
   const { toFar, toNear } = result.service;
   const out: Finding[] = [];
   const seen = new Set<string>();
-  for (const [end, d] of [[plan.near, toFar], [plan.far, toNear]] as const) {
+  for (const [end, d] of [
+    [plan.near, toFar],
+    [plan.far, toNear],
+  ] as const) {
     if (d === null) continue;
     const r = d.regulation;
     const add = (f: Finding): void => {
@@ -226,18 +265,38 @@ const ruleFindings = (plan: LinkPlan, result: LinkResult): Finding[] => {
       seen.add(key);
     };
     if (r.status === "forbidden") {
-      add({ code: "rule-forbids", verdict: "short", weight: 97, values: { reason: r.reason, rule: r.rule?.id ?? null, domain: plan.policy.domain, source: r.rule?.source ?? null, minGainDbi: r.rule?.minGainDbi ?? null }, mends: [] });
+      add({
+        code: "rule-forbids",
+        verdict: "short",
+        weight: 97,
+        values: {
+          reason: r.reason,
+          rule: r.rule?.id ?? null,
+          domain: plan.policy.domain,
+          source: r.rule?.source ?? null,
+          minGainDbi: r.rule?.minGainDbi ?? null,
+        },
+        mends: [],
+      });
       continue;
     }
     const { rule, cutBy, maxEirpDbm } = r.limit;
     const shared = { rule: rule.id, source: rule.source, asOf: rule.asOf, confidence: rule.confidence, domain: plan.policy.domain };
     if (end.txPowerDbm > r.maxConductedDbm + 1e-9) {
       if (end.radio.minTxPowerDbm > r.maxConductedDbm) {
-        add({ code: "rule-below-radio", verdict: "short", weight: 96, values: { ...shared, limitDbm: r.maxConductedDbm, minDbm: end.radio.minTxPowerDbm, radio: end.radio.name }, mends: [] });
+        add({
+          code: "rule-below-radio",
+          verdict: "short",
+          weight: 96,
+          values: { ...shared, limitDbm: r.maxConductedDbm, minDbm: end.radio.minTxPowerDbm, radio: end.radio.name },
+          mends: [],
+        });
       } else {
         const step = end.radio.txPowerStepDb;
         const legal = (e: typeof end, limit: Direction | null): number =>
-          limit?.regulation.status === "allowed" ? Math.min(e.txPowerDbm, Math.floor(limit.regulation.maxConductedDbm / step + 1e-9) * step) : e.txPowerDbm;
+          limit?.regulation.status === "allowed"
+            ? Math.min(e.txPowerDbm, Math.floor(limit.regulation.maxConductedDbm / step + 1e-9) * step)
+            : e.txPowerDbm;
         add({
           code: "power-cut",
           verdict: "clear",
@@ -263,7 +322,17 @@ const ruleFindings = (plan: LinkPlan, result: LinkResult): Finding[] => {
         verdict: "unknown",
         weight: 75,
         values: { ...shared, permission: r.permission },
-        mends: [{ code: "record-permission", action: { type: "permission" }, amount: 0, amountToday: null, name: null, lastYear: null, beyondStructure: false }],
+        mends: [
+          {
+            code: "record-permission",
+            action: { type: "permission" },
+            amount: 0,
+            amountToday: null,
+            name: null,
+            lastYear: null,
+            beyondStructure: false,
+          },
+        ],
       });
     }
     if (r.radarDetection) {
@@ -307,7 +376,9 @@ export const findings = (plan: LinkPlan, path: PreparedPath, result: LinkResult)
     for (const [key, value] of Object.entries(rest)) values[key] = Array.isArray(value) ? value.join(", ") : (value as number | string);
     return { code: `pairing-${code}`, verdict: "short", weight: 99, values, mends: [] };
   });
-  const notes = result.warnings.map((w): Finding => ({ code: w.code, verdict: "clear", weight: w.code === "beyond-radio-range" ? 45 : 10, values: w.values, mends: [] }));
+  const notes = result.warnings.map(
+    (w): Finding => ({ code: w.code, verdict: "clear", weight: w.code === "beyond-radio-range" ? 45 : 10, values: w.values, mends: [] }),
+  );
   return [
     ...faults,
     ...clearanceFindings(plan, path, result),

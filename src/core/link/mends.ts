@@ -85,7 +85,13 @@ export const powerForCeiling = (plan: LinkPlan, result: LinkResult): PowerAdvice
   const a = one(toFar, plan.near.txPowerDbm, plan.near.radio.minTxPowerDbm);
   const b = one(toNear, plan.far.txPowerDbm, plan.far.radio.minTxPowerDbm);
   const tooHotDb = Math.max(a.overDb, b.overDb);
-  return { nearDbm: a.powerDbm, farDbm: b.powerDbm, reachable: tooHotDb <= 0, tooHotDb, tooHotMildDb: Math.max(a.overMildDb, b.overMildDb) };
+  return {
+    nearDbm: a.powerDbm,
+    farDbm: b.powerDbm,
+    reachable: tooHotDb <= 0,
+    tooHotDb,
+    tooHotMildDb: Math.max(a.overMildDb, b.overMildDb),
+  };
 };
 
 /** Verdict after a change, to say what a mend would do. */

@@ -1,13 +1,5 @@
 import { acrossExtent, f1RadiusM, type Ray, rayBulgeM, rayZM } from "../obstacles";
-import {
-  deltaBullingtonDb,
-  finiteScreenLossDb,
-  knifeEdgeLossDb,
-  LEAST_V,
-  leafLossDb,
-  THROUGH_LIMIT_GHZ,
-  vOfShare,
-} from "../propagation";
+import { deltaBullingtonDb, finiteScreenLossDb, knifeEdgeLossDb, LEAST_V, leafLossDb, THROUGH_LIMIT_GHZ, vOfShare } from "../propagation";
 import { powerSumDb } from "../units";
 import type { BodyApproach } from "./clearance";
 import type { PreparedPath } from "./prepare";
@@ -47,7 +39,13 @@ export const diffractionTerm = (path: PreparedPath, ray: Ray, plan: LinkPlan, ne
   });
   const rest = dominant < 0 ? null : path.without(dominant);
   if (dominant < 0 || rest === null) {
-    return { ...base, valueDb: -allDb, worseByDb: 0, inputs: { frequencyGhz, kFactor: plan.policy.kFactor, over: "ground" }, inRange: true };
+    return {
+      ...base,
+      valueDb: -allDb,
+      worseByDb: 0,
+      inputs: { frequencyGhz, kFactor: plan.policy.kFactor, over: "ground" },
+      inRange: true,
+    };
   }
   const { prepared, narrow } = path.solids[dominant]!;
   let edgeDb = knifeEdgeLossDb(dominantV);
@@ -64,7 +62,16 @@ export const diffractionTerm = (path: PreparedPath, ray: Ray, plan: LinkPlan, ne
     valueDb: -medianDb,
     worseByDb: allDb - medianDb,
     clause: narrow === null ? "P.526-15 §4.5.4, §4.1 (31)" : "P.526-15 §4.5.4, §5.2",
-    inputs: { frequencyGhz, kFactor: plan.policy.kFactor, v: dominantV, edgeDb, restDb, wholeDb: allDb, over: prepared.body.name, atM: dominantAtM },
+    inputs: {
+      frequencyGhz,
+      kFactor: plan.policy.kFactor,
+      v: dominantV,
+      edgeDb,
+      restDb,
+      wholeDb: allDb,
+      over: prepared.body.name,
+      atM: dominantAtM,
+    },
     inRange: true,
   };
 };

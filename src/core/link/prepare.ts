@@ -77,7 +77,7 @@ const prepareBody = (body: PathBody, plan: LinkPlan, groundAt: (xM: number) => n
       }
       return (xM) => {
         const ground = groundAt(xM);
-        return (ground === ground ? ground : body.baseAmslM) + heightM;
+        return (!Number.isNaN(ground) ? ground : body.baseAmslM) + heightM;
       };
     },
   };
@@ -127,7 +127,7 @@ export const preparePath = (plan: LinkPlan, profile: PathProfile): PreparedPath 
   const lambda = wavelengthM(plan.centreMhz / 1000);
   let unknownGroundM = 0;
   for (let i = 1; i < profile.distanceM.length; i++) {
-    const known = profile.groundAmslM[i]! === profile.groundAmslM[i]! && profile.groundAmslM[i - 1]! === profile.groundAmslM[i - 1]!;
+    const known = !Number.isNaN(profile.groundAmslM[i]!) && !Number.isNaN(profile.groundAmslM[i - 1]!);
     if (!known) unknownGroundM += profile.distanceM[i]! - profile.distanceM[i - 1]!;
   }
   const crossing = bodies.filter((b) => !b.vegetation && b.body.carries === null && b.stretches.length > 0);

@@ -184,7 +184,13 @@ export interface Direction {
   readonly plannedMbps: number;
   readonly needMbps: number | null;
   /** Share of the year that the rung needed for the required rate (else the lowest) is lost to rain. */
-  readonly rain: { readonly percent: number; readonly minutesAYear: number; readonly marginDb: number; readonly a001Db: number; readonly inRange: boolean };
+  readonly rain: {
+    readonly percent: number;
+    readonly minutesAYear: number;
+    readonly marginDb: number;
+    readonly a001Db: number;
+    readonly inRange: boolean;
+  };
 }
 
 export interface Warning {

@@ -1,8 +1,7 @@
 export type BodyKind = "building" | "wall" | "mast" | "wood" | "row" | "crown" | "hedge";
 
 /** Vegetation grows, is judged by the tree policy and never enters the diffraction profile. */
-export const isVegetation = (kind: BodyKind): boolean =>
-  kind === "wood" || kind === "row" || kind === "crown" || kind === "hedge";
+export const isVegetation = (kind: BodyKind): boolean => kind === "wood" || kind === "row" || kind === "crown" || kind === "hedge";
 
 /**
  * An obstacle in the frame of one path: a prism from the ground up over an outline.
@@ -66,11 +65,7 @@ export const prepareOutline = (body: PathBody): PreparedOutline => {
 };
 
 /** Reach of an outline across the path within a stretch along it; null when it does not enter the stretch. */
-export const acrossExtent = (
-  body: Pick<PathBody, "xM" | "yM">,
-  fromM: number,
-  toM: number,
-): { leftM: number; rightM: number } | null => {
+export const acrossExtent = (body: Pick<PathBody, "xM" | "yM">, fromM: number, toM: number): { leftM: number; rightM: number } | null => {
   let leftM = Number.POSITIVE_INFINITY;
   let rightM = Number.NEGATIVE_INFINITY;
   const take = (y: number): void => {

@@ -132,7 +132,7 @@ const throughApproach = (ray: Ray, { body, stretches }: PreparedOutline, topAt: 
         deepestAtM = x;
       }
       if (depthM > 0) {
-        if (firstThroughM !== firstThroughM) firstThroughM = x;
+        if (Number.isNaN(firstThroughM)) firstThroughM = x;
         lastThroughM = x;
       }
     }
@@ -172,8 +172,7 @@ export const groundApproach = (ray: Ray, distanceM: Float64Array, groundAmslM: F
     if (x <= ray.startM || x >= ray.endM) continue;
     const z = groundAmslM[i]! + (x * (ray.pathM - x)) / (2 * ray.effectiveRadiusM);
     const underM = ray.startZM + slope * (x - ray.startM) - z;
-    const share =
-      underM < 0 ? underM / Math.max(LEAST_F1_M, f1RadiusM(ray, x)) : underM >= 0 ? shareOfPoint(ray, x, 0, z) : Infinity;
+    const share = underM < 0 ? underM / Math.max(LEAST_F1_M, f1RadiusM(ray, x)) : underM >= 0 ? shareOfPoint(ray, x, 0, z) : Infinity;
     if (share < bestShare) {
       bestShare = share;
       bestIndex = i;

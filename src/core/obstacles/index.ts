@@ -1,6 +1,6 @@
 export {
-  acrossExtent,
   type AxisStretch,
+  acrossExtent,
   axisStretches,
   type BodyKind,
   isVegetation,
@@ -8,6 +8,6 @@ export {
   type PreparedOutline,
   prepareOutline,
 } from "./body";
-export { apertureBoundShare, bodyApproach, groundApproach, type Approach, type TopAt } from "./clearance";
-export { f1RadiusM, makeRay, type Ray, rayBulgeM, rayZM, shareOfPoint } from "./ray";
+export { type Approach, apertureBoundShare, bodyApproach, groundApproach, type TopAt } from "./clearance";
 export { effectiveEnd } from "./own-building";
+export { f1RadiusM, makeRay, type Ray, rayBulgeM, rayZM, shareOfPoint } from "./ray";

@@ -69,8 +69,6 @@ export const shareOfPoint = (ray: Ray, xM: number, yM: number, zM: number): numb
   const dz2 = ray.endZM - zM;
   const y2 = yM * yM;
   const excess =
-    Math.sqrt(dx1 * dx1 + y2 + dz1 * dz1) +
-    Math.sqrt(dx2 * dx2 + y2 + dz2 * dz2) -
-    Math.sqrt(lengthX * lengthX + lengthZ * lengthZ);
+    Math.sqrt(dx1 * dx1 + y2 + dz1 * dz1) + Math.sqrt(dx2 * dx2 + y2 + dz2 * dz2) - Math.sqrt(lengthX * lengthX + lengthZ * lengthZ);
   return Math.sqrt(Math.max(0, excess) / (ray.wavelengthM / 2));
 };

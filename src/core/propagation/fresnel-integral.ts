@@ -33,7 +33,7 @@ const series = (v: number): FresnelPair => {
 const fraction = (v: number): FresnelPair => {
   const pix2 = Math.PI * v * v;
   let bRe = 1;
-  let bIm = -pix2;
+  const bIm = -pix2;
   let cRe = 1e300;
   let cIm = 0;
   const norm = bRe * bRe + bIm * bIm;

@@ -164,14 +164,6 @@ export const deltaBullingtonDb = (p: DiffractionProfile, nearAmslM: number, farA
   const nearHeightM = nearAmslM - Math.min(smoothNear, p.endNearM);
   const farHeightM = farAmslM - Math.min(smoothFar, p.endFarM);
   const smoothDb = bullingtonDb(p, bulgeM, nearHeightM, farHeightM);
-  const sphereDb = sphericalEarthLossDb(
-    pathKm,
-    nearHeightM,
-    farHeightM,
-    p.effectiveRadiusKm,
-    p.frequencyGhz,
-    p.ground,
-    p.polarisation,
-  );
+  const sphereDb = sphericalEarthLossDb(pathKm, nearHeightM, farHeightM, p.effectiveRadiusKm, p.frequencyGhz, p.ground, p.polarisation);
   return actualDb + Math.max(sphereDb - smoothDb, 0);
 };

@@ -19,10 +19,7 @@ const admittance = (radiusKm: number, frequencyGhz: number, ground: GroundType, 
 
 const heightGainDb = (y: number, beta: number, k: number): number => {
   const b = beta * y;
-  const g =
-    b > 2
-      ? 17.6 * Math.sqrt(b - 1.1) - 5 * Math.log10(b - 1.1) - 8
-      : 20 * Math.log10(b + 0.1 * b ** 3);
+  const g = b > 2 ? 17.6 * Math.sqrt(b - 1.1) - 5 * Math.log10(b - 1.1) - 8 : 20 * Math.log10(b + 0.1 * b ** 3);
   return Math.max(g, 2 + 20 * Math.log10(k));
 };
 

@@ -20,8 +20,7 @@ export interface RainFading {
 /** Distance factor r, §2.4.1 eq. (32), at most 2.5. */
 export const distanceFactor = (pathKm: number, rainRateMmH: number, alpha: number, frequencyGhz: number): number => {
   const divisor =
-    0.477 * pathKm ** 0.633 * rainRateMmH ** (0.073 * alpha) * frequencyGhz ** 0.123 -
-    10.579 * (1 - Math.exp(-0.024 * pathKm));
+    0.477 * pathKm ** 0.633 * rainRateMmH ** (0.073 * alpha) * frequencyGhz ** 0.123 - 10.579 * (1 - Math.exp(-0.024 * pathKm));
   return divisor < 0.4 ? 2.5 : 1 / divisor;
 };
 

@@ -10,8 +10,7 @@ const OXYGEN = pack(oxygen.lines);
 const WATER = pack(water.lines);
 
 /** Partial pressure of water vapour in hPa of a density in g/m3, Annex 1 eq. (4). */
-export const vapourPressureHpa = (densityGm3: number, temperatureK: number): number =>
-  (densityGm3 * temperatureK) / 216.7;
+export const vapourPressureHpa = (densityGm3: number, temperatureK: number): number => (densityGm3 * temperatureK) / 216.7;
 
 /**
  * Specific attenuation of dry air and of water vapour in dB/km, Annex 1 eq. (1) to (9).
@@ -56,7 +55,6 @@ const lineShape = (f: number, f0: number, width: number, interference: number): 
   const above = f0 + f;
   return (
     (f / f0) *
-    ((width - interference * below) / (below * below + width * width) +
-      (width - interference * above) / (above * above + width * width))
+    ((width - interference * below) / (below * below + width * width) + (width - interference * above) / (above * above + width * width))
   );
 };

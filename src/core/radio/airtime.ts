@@ -76,8 +76,7 @@ const contentionExchange = (i: AirtimeInput, packetB: number, wantedFrames: numb
   const byOctets = Math.floor((AGGREGATE_OCTETS[i.standard] ?? 65_535) / frameB);
   const frames = Math.max(1, Math.min(wantedFrames, i.blockAckWindowFrames, byTime, byOctets));
   const slotUs = SLOT_US + 2 * travelUs;
-  const overheadUs =
-    DIFS_US + MEAN_BACKOFF_SLOTS * slotUs + (PREAMBLE_US[i.standard] ?? 52) + SIFS_US + BLOCK_ACK_US + 2 * travelUs;
+  const overheadUs = DIFS_US + MEAN_BACKOFF_SLOTS * slotUs + (PREAMBLE_US[i.standard] ?? 52) + SIFS_US + BLOCK_ACK_US + 2 * travelUs;
   return { frames, dataUs: frames * frameUs, overheadUs };
 };
 
@@ -117,7 +116,7 @@ export const usableRate = (i: AirtimeInput): AirtimeResult => {
     data = frameExchange(i, access === "fixed-frame" ? 0.5 : 1);
     if (access === "full-duplex") data = { frames: data.frames, dataUs: FRAME_US - 20, overheadUs: 20 };
     if (access === "full-duplex") data = { ...data, frames: (data.dataUs * i.phyRateMbps) / ((PACKET_B + FRAME_OVERHEAD_B) * 8) };
-    const answerUs = access === "scheduled" ? (data.frames / 2) * ((TCP_ACK_B + FRAME_OVERHEAD_B) * 8) / i.phyRateMbps : 0;
+    const answerUs = access === "scheduled" ? ((data.frames / 2) * ((TCP_ACK_B + FRAME_OVERHEAD_B) * 8)) / i.phyRateMbps : 0;
     tcpUs = data.dataUs + data.overheadUs + answerUs;
   }
   const burstUs = data.dataUs + data.overheadUs;
@@ -140,12 +139,7 @@ export const usableRate = (i: AirtimeInput): AirtimeResult => {
 export type ThroughputSchool = "third" | "headroom" | "full";
 
 /** The rate to plan with, by school: a third of the air rate, the usable rate less a free share, or all of it. */
-export const plannedRateMbps = (
-  school: ThroughputSchool,
-  phyRateMbps: number,
-  usableMbps: number,
-  freeShare: number,
-): number => {
+export const plannedRateMbps = (school: ThroughputSchool, phyRateMbps: number, usableMbps: number, freeShare: number): number => {
   if (school === "third") return Math.min(phyRateMbps / 3, usableMbps);
   return school === "headroom" ? usableMbps * (1 - freeShare) : usableMbps;
 };

@@ -120,5 +120,4 @@ const sharesStandard = (a: Radio, b: Radio): boolean =>
   a.standard === b.standard || (OFDM_ORDER.includes(a.standard) && OFDM_ORDER.includes(b.standard));
 
 /** The older of two OFDM generations decides which table both use. */
-export const commonTable = (a: Radio, b: Radio): Radio =>
-  OFDM_ORDER.indexOf(a.standard) <= OFDM_ORDER.indexOf(b.standard) ? a : b;
+export const commonTable = (a: Radio, b: Radio): Radio => (OFDM_ORDER.indexOf(a.standard) <= OFDM_ORDER.indexOf(b.standard) ? a : b);

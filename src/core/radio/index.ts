@@ -1,4 +1,4 @@
-export { accessOf, plannedRateMbps, usableRate, type AirtimeResult, type ThroughputSchool } from "./airtime";
+export { type AirtimeResult, accessOf, plannedRateMbps, type ThroughputSchool, usableRate } from "./airtime";
 export {
   type Antenna,
   channelFits,
@@ -10,6 +10,6 @@ export {
   type Radio,
 } from "./hardware";
 export { noiseFloorDbm, thermalNoiseDbm } from "./noise";
-export { adRateMbps, ofdmMinSensitivityDbm, ofdmRateMbps, type OfdmStandard } from "./ofdm-rates";
+export { adRateMbps, type OfdmStandard, ofdmMinSensitivityDbm, ofdmRateMbps } from "./ofdm-rates";
 export { type Domain, type LinkUse, limitOfRow, type PowerLimit, type RegulationResult, regulate, ruleRows } from "./regulation";
 export { ceilingDbm, perChainDbm } from "./window";

@@ -2,8 +2,9 @@
  * IEEE 802.11 n (clause 19), ac (clause 21), ax (clause 27), be (clause 36): rate of the air interface
  * from first principles, N_SD bits R N_SS / (T_useful + T_GI), and 802.11ad single carrier (clause 20).
  */
-import ad from "./tables/ieee80211ad_sc_rates.json";
+
 import ofdm from "./tables/ieee80211_ofdm_rates.json";
+import ad from "./tables/ieee80211ad_sc_rates.json";
 
 export type OfdmStandard = "n" | "ac" | "ax" | "be";
 
@@ -21,17 +22,10 @@ interface OfdmTable {
   }[];
 }
 
-const tableOf = (standard: OfdmStandard): OfdmTable =>
-  (ofdm.standards as unknown as Record<string, OfdmTable>)[`802.11${standard}`]!;
+const tableOf = (standard: OfdmStandard): OfdmTable => (ofdm.standards as unknown as Record<string, OfdmTable>)[`802.11${standard}`]!;
 
 /** @throws RangeError for a width, MCS, stream count or guard interval the standard does not have. */
-export const ofdmRateMbps = (
-  standard: OfdmStandard,
-  widthMhz: number,
-  mcs: number,
-  streams: number,
-  guardIntervalUs: number,
-): number => {
+export const ofdmRateMbps = (standard: OfdmStandard, widthMhz: number, mcs: number, streams: number, guardIntervalUs: number): number => {
   const table = tableOf(standard);
   const subcarriers = table.data_subcarriers[String(widthMhz)];
   const row = table.mcs.find((m) => m.index === mcs);
@@ -40,7 +34,8 @@ export const ofdmRateMbps = (
   if (!(streams >= 1 && streams <= table.max_nss)) throw new RangeError(`${streams} streams are not in 802.11${standard}`);
   if (!table.GI_us.includes(guardIntervalUs)) throw new RangeError(`guard interval ${guardIntervalUs} us is not in 802.11${standard}`);
   const barred = standard === "ac" ? (ofdm.vht_not_allowed_mcs_nss as Record<string, Record<string, number[]>>)[widthMhz] : undefined;
-  if (barred?.[String(mcs)]?.includes(streams)) throw new RangeError(`MCS ${mcs} with ${streams} streams at ${widthMhz} MHz is left out by the standard`);
+  if (barred?.[String(mcs)]?.includes(streams))
+    throw new RangeError(`MCS ${mcs} with ${streams} streams at ${widthMhz} MHz is left out by the standard`);
   const codeRate = row.code_rate[0]! / row.code_rate[1]!;
   return (subcarriers * row.bits * codeRate * streams) / (table.T_useful_us + guardIntervalUs);
 };

@@ -156,7 +156,11 @@ export const regulate = (
     const fit = here.filter((r) => usable(r, use, gainDbi));
     if (fit.length === 0) {
       const other = touching.find((r) => r.lowMhz <= midMhz && r.highMhz >= midMhz) ?? null;
-      const reason = here.some((r) => r.minGainDbi !== null && gainDbi < r.minGainDbi) ? "gain-too-low" : other === null ? "no-rule" : "indoor-only";
+      const reason = here.some((r) => r.minGainDbi !== null && gainDbi < r.minGainDbi)
+        ? "gain-too-low"
+        : other === null
+          ? "no-rule"
+          : "indoor-only";
       return { status: "forbidden", reason, rule: here[0] ?? other };
     }
     const free = fit.filter((r) => r.stopUntilRecorded === null);

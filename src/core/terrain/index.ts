@@ -1,5 +1,5 @@
-export { reliefShade } from "./relief";
 export { bilinearSampler, cutTile, type TerrainGrid } from "./grid";
-export { pathPositions, positionAt, type PathPositions } from "./positions";
-export { MAX_PROFILE_POINTS, MIN_STEP_M, NO_DATASET, sampleGround, type GroundProfile } from "./sample";
+export { type PathPositions, pathPositions, positionAt } from "./positions";
+export { reliefShade } from "./relief";
+export { type GroundProfile, MAX_PROFILE_POINTS, MIN_STEP_M, NO_DATASET, sampleGround } from "./sample";
 export { thinnedIndices } from "./thin";

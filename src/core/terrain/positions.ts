@@ -1,5 +1,4 @@
-import type { PathFrame } from "../geo";
-import type { PlaneProjection } from "../geo";
+import type { PathFrame, PlaneProjection } from "../geo";
 
 /** Longest stretch carried by one cubic; the cubic then stays within 1 mm of the geodesic (tested). */
 const CHUNK_M = 4000;

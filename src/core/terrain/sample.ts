@@ -1,4 +1,4 @@
-import { planeProjection, type PathFrame } from "../geo";
+import { type PathFrame, planeProjection } from "../geo";
 import { bilinearSampler, type TerrainGrid } from "./grid";
 import { pathPositions, positionAt } from "./positions";
 
@@ -63,7 +63,7 @@ const walk = (lengthM: number, sources: readonly Source[]): GroundProfile => {
       const source = sources[s]!;
       positionAt(source.positions, atM, xy);
       heightM = source.sample(xy[0]!, xy[1]!);
-      if (heightM === heightM) {
+      if (!Number.isNaN(heightM)) {
         dataset = source.index;
         ownStepM = source.stepM;
         break;

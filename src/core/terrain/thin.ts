@@ -20,7 +20,7 @@ export const thinnedIndices = (
   for (let i = 1; i < n - 1; i++) {
     const h = heightWithBulgeM[i]!;
     const peak = !(h <= heightWithBulgeM[i - 1]! || h <= heightWithBulgeM[i + 1]!);
-    if (mustKeep[i] === 0 && !peak && h === h) removable.push(i);
+    if (mustKeep[i] === 0 && !peak && !Number.isNaN(h)) removable.push(i);
   }
   const gapM = (i: number): number => distanceM[i + 1]! - distanceM[i - 1]!;
   removable.sort((a, b) => gapM(b) - gapM(a) || (a % 2) - (b % 2) || a - b);

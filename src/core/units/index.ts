@@ -1,3 +1,3 @@
-export { dbFromRatio, mwFromDbm, dbmFromMw, powerSumDb } from "./decibels";
-export { DEG_PER_RAD, RAD_PER_DEG, normaliseBearingDeg } from "./angles";
-export { FEET_PER_METRE, MILES_PER_KM, feetFromMetres, metresFromFeet } from "./lengths";
+export { DEG_PER_RAD, normaliseBearingDeg, RAD_PER_DEG } from "./angles";
+export { dbFromRatio, dbmFromMw, mwFromDbm, powerSumDb } from "./decibels";
+export { FEET_PER_METRE, feetFromMetres, MILES_PER_KM, metresFromFeet } from "./lengths";

@@ -12,8 +12,7 @@ export class ApiError extends Error {
 }
 
 /** True when waiting may help: no server, or no database behind it. */
-export const mayRecover = (error: unknown): boolean =>
-  error instanceof ApiError && (error.status === 0 || error.status === 503);
+export const mayRecover = (error: unknown): boolean => error instanceof ApiError && (error.status === 0 || error.status === 503);
 
 const REQUEST_TIMEOUT_MS = 30_000;
 

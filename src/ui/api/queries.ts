@@ -25,9 +25,17 @@ export const useJob = (id: string) =>
 export const useVerdicts = (id: string) =>
   useQuery({ queryKey: keys.verdicts(id), queryFn: ({ signal }) => getJson<LinkVerdict[]>(`/api/jobs/${id}/verdicts`, signal) });
 export const useLink = (id: string) =>
-  useQuery({ queryKey: keys.link(id), queryFn: ({ signal }) => getJson<LinkBundle>(`/api/links/${id}`, signal), refetchOnWindowFocus: false });
+  useQuery({
+    queryKey: keys.link(id),
+    queryFn: ({ signal }) => getJson<LinkBundle>(`/api/links/${id}`, signal),
+    refetchOnWindowFocus: false,
+  });
 export const useProfile = (id: string) =>
-  useQuery({ queryKey: keys.profile(id), queryFn: ({ signal }) => getJson<ProfileDto>(`/api/links/${id}/profile`, signal), refetchOnWindowFocus: false });
+  useQuery({
+    queryKey: keys.profile(id),
+    queryFn: ({ signal }) => getJson<ProfileDto>(`/api/links/${id}/profile`, signal),
+    refetchOnWindowFocus: false,
+  });
 export const useHardware = () =>
   useQuery({ queryKey: keys.hardware, queryFn: ({ signal }) => getJson<HardwareDto>("/api/hardware", signal), staleTime: 60_000 });
 

@@ -2,7 +2,11 @@
 import { type InputHTMLAttributes, type ReactNode, type SelectHTMLAttributes, useId } from "react";
 
 /** A labelled input with its unit in the label and its fault in words beneath. */
-export const Field = ({ label, fault, ...input }: { label: ReactNode; fault?: string | undefined } & InputHTMLAttributes<HTMLInputElement>) => {
+export const Field = ({
+  label,
+  fault,
+  ...input
+}: { label: ReactNode; fault?: string | undefined } & InputHTMLAttributes<HTMLInputElement>) => {
   const faultId = useId();
   return (
     <label className="field">

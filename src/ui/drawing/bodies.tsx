@@ -30,10 +30,19 @@ export const Blocks = ({ bodies, plan, ray, scale, groundAt, hatch }: Props) => 
           const x = (scale.x(from) + scale.x(to) - w) / 2;
           const clamp = Math.min(ray.pathM, Math.max(0, mid));
           const ground = groundAt(clamp);
-          const foot = scale.y((ground === ground ? ground : b.body.baseAmslM) + rayBulgeM(ray, clamp));
+          const foot = scale.y((!Number.isNaN(ground) ? ground : b.body.baseAmslM) + rayBulgeM(ray, clamp));
           const head = scale.y(top(clamp) + rayBulgeM(ray, clamp));
           return (
-            <rect key={`${b.body.id}-${s.fromM}`} x={x} y={head} width={w} height={Math.max(1, foot - head)} fill={`url(#${hatch}-block)`} stroke="var(--block-line)" strokeWidth="1.4">
+            <rect
+              key={`${b.body.id}-${s.fromM}`}
+              x={x}
+              y={head}
+              width={w}
+              height={Math.max(1, foot - head)}
+              fill={`url(#${hatch}-block)`}
+              stroke="var(--block-line)"
+              strokeWidth="1.4"
+            >
               <title>{b.body.name}</title>
             </rect>
           );
@@ -55,7 +64,7 @@ export const Crowns = ({ bodies, plan, ray, scale, groundAt, worstId }: Props) =
           const mid = (from + to) / 2;
           const bulge = rayBulgeM(ray, mid);
           const g = groundAt(mid);
-          const ground = g === g ? g : b.body.baseAmslM;
+          const ground = !Number.isNaN(g) ? g : b.body.baseAmslM;
           const { year, horizonYears } = plan.policy;
           const yTop = (inYear: number): number => scale.y(b.topAt(inYear)(mid) + bulge);
           const top = yTop(year);
@@ -65,8 +74,10 @@ export const Crowns = ({ bodies, plan, ray, scale, groundAt, worstId }: Props) =
           const cx = (scale.x(from) + scale.x(to)) / 2;
           const w = Math.max(b.body.kind === "hedge" ? 4 : 13, trueW);
           const worst = b.body.id === worstId;
-          const years = worst && b.body.growthMPerYear > 0 ? [...new Set([1, Math.ceil(horizonYears / 2), horizonYears])].filter((n) => n > 0) : [];
-          const outline = b.body.kind === "wood" || trueW > 60 ? scallops(cx - w / 2, cx + w / 2, top, crownFoot) : crown(cx, w / 2, top, crownFoot);
+          const years =
+            worst && b.body.growthMPerYear > 0 ? [...new Set([1, Math.ceil(horizonYears / 2), horizonYears])].filter((n) => n > 0) : [];
+          const outline =
+            b.body.kind === "wood" || trueW > 60 ? scallops(cx - w / 2, cx + w / 2, top, crownFoot) : crown(cx, w / 2, top, crownFoot);
           return (
             <g key={`${b.body.id}-${s.fromM}`}>
               <title>{b.body.name}</title>
@@ -78,7 +89,13 @@ export const Crowns = ({ bodies, plan, ray, scale, groundAt, worstId }: Props) =
                 const apart = previous === undefined || yTop(year + previous) - y >= 13;
                 return (
                   <g key={n}>
-                    <path d={arch(cx, w / 2, y, Math.max(6, (crownFoot - y) * 0.5))} fill="none" stroke="var(--tree-line)" strokeWidth="1.3" strokeDasharray="1.6 2.6" />
+                    <path
+                      d={arch(cx, w / 2, y, Math.max(6, (crownFoot - y) * 0.5))}
+                      fill="none"
+                      stroke="var(--tree-line)"
+                      strokeWidth="1.3"
+                      strokeDasharray="1.6 2.6"
+                    />
                     {apart && (
                       <text x={cx + w / 2 + 5} y={y + 4} fontSize="12" className="halo" style={{ fill: "var(--ink-2)" }}>
                         {year + n}

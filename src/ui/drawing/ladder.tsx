@@ -1,13 +1,22 @@
 import type { Direction } from "@/core/link";
 import { figure, mbpsText, signed } from "../wording/numbers";
 
-const MOST_RUNGS = 10;
-const STATE_WORDS = { held: "held", holds: "holds", thin: "margin thin", below: "does not hold", "too-strong": "too strong for it" } as const;
+const MOST_RUNGS = 9;
+const STATE_WORDS = {
+  held: "held",
+  holds: "holds",
+  thin: "margin thin",
+  below: "does not hold",
+  "too-strong": "too strong for it",
+} as const;
 
 /** The receiver's modulation steps; the one that holds with the wanted margin is inverted. */
 export const Ladder = ({ direction: d, marginDb, levelId }: { direction: Direction; marginDb: number; levelId: string }) => {
   const all = [...d.ladder].reverse();
-  const at = Math.max(0, all.findIndex((r) => r.state === "held"));
+  const at = Math.max(
+    0,
+    all.findIndex((r) => r.state === "held"),
+  );
   const start = Math.max(0, Math.min(all.length - MOST_RUNGS, at - 4));
   const rungs = all.slice(start, start + MOST_RUNGS);
   return (
@@ -24,18 +33,30 @@ export const Ladder = ({ direction: d, marginDb, levelId }: { direction: Directi
           {figure(d.bandLowDbm)} to {figure(d.bandHighDbm)}
         </span>
       </div>
-      <table className="mt-1 w-full border-collapse font-mono text-[12.5px] leading-[14.5px]">
+      <table className="mt-1 w-full border-collapse font-mono text-[12.5px] leading-[14px]">
         <thead>
           <tr className="text-right text-[11.5px] text-ink-2 [&>th]:font-normal">
-            <th scope="col" className="text-left font-sans">Modulation</th>
-            <th scope="col" className="font-sans">needs</th>
-            <th scope="col" className="font-sans">margin</th>
-            <th scope="col" className="font-sans">air Mbps</th>
+            <th scope="col" className="text-left font-sans">
+              Modulation
+            </th>
+            <th scope="col" className="font-sans">
+              needs
+            </th>
+            <th scope="col" className="font-sans">
+              margin
+            </th>
+            <th scope="col" className="font-sans">
+              air Mbps
+            </th>
           </tr>
         </thead>
         <tbody>
           {rungs.map((r) => (
-            <tr key={r.index} className={`text-right ${r.state === "held" ? "bg-ink text-paper" : r.state === "below" || r.state === "too-strong" ? "text-ink-2" : ""}`} title={STATE_WORDS[r.state]}>
+            <tr
+              key={r.index}
+              className={`text-right ${r.state === "held" ? "bg-ink text-paper" : r.state === "below" || r.state === "too-strong" ? "text-ink-2" : ""}`}
+              title={STATE_WORDS[r.state]}
+            >
               <td className="truncate pl-1 text-left">
                 {r.modulation} {r.codeRate}
               </td>

@@ -43,7 +43,13 @@ interface LevelScale {
 const levelScale = (d: Direction, columns: readonly Column[], height: number): LevelScale => {
   const airAt = columns.findIndex((c) => c.term.id === "free-space");
   const before = columns.slice(0, Math.max(1, airAt)).flatMap((c) => [c.fromDbm, c.toDbm]);
-  const after = [...columns.slice(Math.max(0, airAt)).map((c) => c.toDbm), d.noiseDbm, d.bandLowDbm, d.bandHighDbm, Math.min(d.ceilingDbm, d.levelDbm + 30)];
+  const after = [
+    ...columns.slice(Math.max(0, airAt)).map((c) => c.toDbm),
+    d.noiseDbm,
+    d.bandLowDbm,
+    d.bandHighDbm,
+    d.ceilingDbm <= d.levelDbm + 34 ? d.ceilingDbm : d.levelDbm,
+  ];
   const highMost = Math.max(...before) + 4;
   const highLeast = Math.min(...before) - 4;
   const lowMost = Math.max(...after) + 3;
@@ -75,7 +81,21 @@ const zigzag = (x: number, y: number): string => `M${x - 11} ${y + 4}l6 -6l8 6l6
  * One continuous line from transmitter to receiver, each gain and loss a column. Hover, focus or press a column to
  * read where its figure comes from.
  */
-export const LevelDrawing = ({ direction: d, width, height, units, transmit, heading }: { direction: Direction; width: number; height: number; units: Units; transmit: ReactNode; heading: ReactNode }) => {
+export const LevelDrawing = ({
+  direction: d,
+  width,
+  height,
+  units,
+  transmit,
+  heading,
+}: {
+  direction: Direction;
+  width: number;
+  height: number;
+  units: Units;
+  transmit: ReactNode;
+  heading: ReactNode;
+}) => {
   const hatch = useId();
   const [open, setOpen] = useState<number | null>(null);
   const columns = levelColumns(d);
@@ -92,19 +112,32 @@ export const LevelDrawing = ({ direction: d, width, height, units, transmit, hea
   const bandFrom = Math.max(0, airIndex);
   const lift = d.bandHighDbm - d.levelDbm;
   const drop = d.levelDbm - d.bandLowDbm;
-  const bandPoints = columns.slice(bandFrom).map((c, k) => ({ x0: x(bandFrom + k) + step * 0.78, x1: x(bandFrom + k + 1), dbm: c.toDbm, share: (k + 1) / (columns.length - bandFrom) }));
-  const bandPath = `M${bandPoints.map((p) => `${p.x0} ${scale.y(p.dbm + lift * p.share)}L${p.x1} ${scale.y(p.dbm + lift * p.share)}`).join("L")}L${[...bandPoints].reverse().map((p) => `${p.x1} ${scale.y(p.dbm - drop * p.share)}L${p.x0} ${scale.y(p.dbm - drop * p.share)}`).join("L")}Z`;
+  const bandPoints = columns.slice(bandFrom).map((c, k) => ({
+    x0: x(bandFrom + k) + step * 0.78,
+    x1: x(bandFrom + k + 1),
+    dbm: c.toDbm,
+    share: (k + 1) / (columns.length - bandFrom),
+  }));
+  const bandPath = `M${bandPoints.map((p) => `${p.x0} ${scale.y(p.dbm + lift * p.share)}L${p.x1} ${scale.y(p.dbm + lift * p.share)}`).join("L")}L${[
+    ...bandPoints,
+  ]
+    .reverse()
+    .map((p) => `${p.x1} ${scale.y(p.dbm - drop * p.share)}L${p.x0} ${scale.y(p.dbm - drop * p.share)}`)
+    .join("L")}Z`;
   const shown = open === null ? null : columns[open];
   const ceilingY = scale.y(d.ceilingDbm);
+  // A limit that falls into the break of the axis has no place on it.
+  const hidden = scale.breakAt !== null && d.ceilingDbm < scale.breakAt.upperDbm && d.ceilingDbm > scale.breakAt.lowerDbm;
   return (
     <div className="relative" style={{ width, height }}>
       <div className="absolute left-3 right-2 top-1.5 flex items-baseline gap-3">
         {heading}
         <p className="cap m-0 line-clamp-2 min-w-0 flex-1" aria-live="polite">
-          {shown === undefined || shown === null ? "dBm from transmitter to receiver; choose a column to read where its figure comes from" : termExplanation(shown.term, units)}
+          {shown === undefined || shown === null
+            ? "dBm from transmitter to receiver; choose a column to read where its figure comes from"
+            : termExplanation(shown.term, units)}
         </p>
       </div>
-      {/* biome-ignore lint/a11y/noSvgWithoutTitle: named by its label; each figure stands in a button below */}
       <svg width={width} height={height} role="img" aria-label={`Level line: expected ${figure(d.levelDbm)} dBm per receive chain`}>
         <Hatches id={hatch} />
         {scale.ticks.map((t) => (
@@ -116,12 +149,18 @@ export const LevelDrawing = ({ direction: d, width, height, units, transmit, hea
           </g>
         ))}
         <path d={`M${LEFT} ${TOP}V${height - FOOT}`} stroke="var(--ink)" strokeWidth="1.2" />
-        <rect x={endX - 26} y={scale.y(d.noiseDbm)} width="34" height={Math.max(0, height - FOOT - scale.y(d.noiseDbm))} fill={`url(#${hatch}-noise)`} />
+        <rect
+          x={endX - 26}
+          y={scale.y(d.noiseDbm)}
+          width="34"
+          height={Math.max(0, height - FOOT - scale.y(d.noiseDbm))}
+          fill={`url(#${hatch}-noise)`}
+        />
         <path d={`M${endX - 40} ${scale.y(d.noiseDbm)}H${endX + 8}`} stroke="var(--ink)" strokeWidth="1" />
         <text x={endX - 44} y={scale.y(d.noiseDbm) + 4} fontSize="12" textAnchor="end" className="halo">
           noise {figure(d.noiseDbm)}
         </text>
-        {ceilingY > TOP && (
+        {ceilingY > TOP && !hidden && (
           <g>
             <path d={`M${endX - 60} ${ceilingY}H${endX + 8}`} stroke="var(--ink)" strokeWidth="1" strokeDasharray="2 2" />
             <text x={endX - 64} y={ceilingY + 4} fontSize="12" textAnchor="end" className="halo">
@@ -148,7 +187,14 @@ export const LevelDrawing = ({ direction: d, width, height, units, transmit, hea
         <circle cx={endX} cy={scale.y(d.levelDbm)} r="4.5" fill="var(--ink)" />
       </svg>
       {columns.map((c, i) => {
-        const side = c.term.id === "antenna-out" ? "text-near" : c.term.id === "antenna-in" ? "text-far" : c.term.valueDb < -3 && /diffraction|vegetation|beside|own-edge/.test(c.term.id) ? "text-short-figure" : "text-ink";
+        const side =
+          c.term.id === "antenna-out"
+            ? "text-near"
+            : c.term.id === "antenna-in"
+              ? "text-far"
+              : c.term.valueDb < -3 && /diffraction|vegetation|beside|own-edge/.test(c.term.id)
+                ? "text-short-figure"
+                : "text-ink";
         return (
           <div key={c.term.id} className="absolute border-l border-rule pl-2" style={{ left: x(i), width: step, bottom: 4, height: 38 }}>
             <button

@@ -1,13 +1,13 @@
 "use client";
 import { area, line } from "d3";
-import { memo, type PointerEvent, type KeyboardEvent, useId, useMemo, useRef, useState } from "react";
+import { type KeyboardEvent, memo, type PointerEvent, useId, useMemo, useRef, useState } from "react";
 import { antennaNameOf, type LinkPlan, type LinkResult, type PreparedPath } from "@/core/link";
 import { f1RadiusM, type Ray, rayBulgeM, rayZM } from "@/core/obstacles";
 import { cutMiddle } from "../wording/names";
 import { alongText, angleText, lengthText, metresFrom, type Units } from "../wording/numbers";
 import { Blocks, Crowns } from "./bodies";
 import { Hatches } from "./hatches";
-import { type SectionScale } from "./section-scale";
+import type { SectionScale } from "./section-scale";
 import { heightTicks } from "./ticks";
 
 const HATCH_BAND_PX = 11;
@@ -42,22 +42,55 @@ const Ground = memo(({ path, ray, scale, hatch }: { path: PreparedPath; ray: Ray
   const points = useMemo(() => {
     const out: { x: number; y: number; water: boolean; known: boolean }[] = [];
     const add = (xM: number, g: number): void => {
-      const known = g === g;
-      out.push({ x: scale.x(xM), y: scale.y((known ? g : scale.lowestM) + rayBulgeM(ray, Math.min(pathM, Math.max(0, xM)))), water: known && Math.abs(g) < 0.005, known });
+      const known = !Number.isNaN(g);
+      out.push({
+        x: scale.x(xM),
+        y: scale.y((known ? g : scale.lowestM) + rayBulgeM(ray, Math.min(pathM, Math.max(0, xM)))),
+        water: known && Math.abs(g) < 0.005,
+        known,
+      });
     };
     add(-pathM, groundAmslM[0]!);
-    distanceM.forEach((x, i) => add(x, groundAmslM[i]!));
+    distanceM.forEach((x, i) => {
+      add(x, groundAmslM[i]!);
+    });
     add(2 * pathM, groundAmslM[groundAmslM.length - 1]!);
     return out;
   }, [distanceM, groundAmslM, pathM, ray, scale]);
   type P = (typeof points)[number];
   const bottom = scale.height;
-  const fill = area<P>().x((p) => p.x).y0(bottom).y1((p) => p.y)(points) ?? "";
-  const band = area<P>().x((p) => p.x).y0((p) => p.y + HATCH_BAND_PX).y1((p) => p.y).defined((p) => !p.water && p.known)(points) ?? "";
-  const water = area<P>().x((p) => p.x).y0(bottom).y1((p) => p.y).defined((p) => p.water)(points) ?? "";
-  const top = line<P>().x((p) => p.x).y((p) => p.y).defined((p) => p.known && !p.water)(points) ?? "";
-  const sea = line<P>().x((p) => p.x).y((p) => p.y).defined((p) => p.water)(points) ?? "";
-  const unknown = line<P>().x((p) => p.x).y((p) => p.y).defined((p) => !p.known)(points) ?? "";
+  const fill =
+    area<P>()
+      .x((p) => p.x)
+      .y0(bottom)
+      .y1((p) => p.y)(points) ?? "";
+  const band =
+    area<P>()
+      .x((p) => p.x)
+      .y0((p) => p.y + HATCH_BAND_PX)
+      .y1((p) => p.y)
+      .defined((p) => !p.water && p.known)(points) ?? "";
+  const water =
+    area<P>()
+      .x((p) => p.x)
+      .y0(bottom)
+      .y1((p) => p.y)
+      .defined((p) => p.water)(points) ?? "";
+  const top =
+    line<P>()
+      .x((p) => p.x)
+      .y((p) => p.y)
+      .defined((p) => p.known && !p.water)(points) ?? "";
+  const sea =
+    line<P>()
+      .x((p) => p.x)
+      .y((p) => p.y)
+      .defined((p) => p.water)(points) ?? "";
+  const unknown =
+    line<P>()
+      .x((p) => p.x)
+      .y((p) => p.y)
+      .defined((p) => !p.known)(points) ?? "";
   return (
     <g>
       <path d={fill} fill="var(--ground-fill)" />
@@ -79,14 +112,24 @@ const Lens = ({ ray, scale, share }: { ray: Ray; scale: SectionScale; share: num
     return { x, z: rayZM(ray, x), f1: f1RadiusM(ray, x) };
   });
   const shape = (k: number): string =>
-    area<(typeof steps)[number]>().x((p) => scale.x(p.x)).y0((p) => scale.y(p.z - k * p.f1)).y1((p) => scale.y(p.z + k * p.f1))(steps) ?? "";
-  const lower = line<(typeof steps)[number]>().x((p) => scale.x(p.x)).y((p) => scale.y(p.z - share * p.f1))(steps) ?? "";
+    area<(typeof steps)[number]>()
+      .x((p) => scale.x(p.x))
+      .y0((p) => scale.y(p.z - k * p.f1))
+      .y1((p) => scale.y(p.z + k * p.f1))(steps) ?? "";
+  const lower =
+    line<(typeof steps)[number]>()
+      .x((p) => scale.x(p.x))
+      .y((p) => scale.y(p.z - share * p.f1))(steps) ?? "";
   return (
     <g>
       <path d={shape(1)} fill="var(--lens)" stroke="var(--hair)" strokeWidth="0.9" fillOpacity="0.85" />
       {share > 0 && <path d={shape(share)} fill="var(--zone)" fillOpacity="0.85" />}
       {share > 0 && <path d={lower} fill="none" stroke="var(--ink)" strokeWidth="1" strokeDasharray="7 3" />}
-      <path d={`M${scale.x(ray.startM)} ${scale.y(ray.startZM)}L${scale.x(ray.endM)} ${scale.y(ray.endZM)}`} stroke="var(--ink)" strokeWidth="1.25" />
+      <path
+        d={`M${scale.x(ray.startM)} ${scale.y(ray.startZM)}L${scale.x(ray.endM)} ${scale.y(ray.endZM)}`}
+        stroke="var(--ink)"
+        strokeWidth="1.25"
+      />
     </g>
   );
 };
@@ -115,7 +158,21 @@ const Captions = ({ ray, scale, share, units, atM }: { ray: Ray; scale: SectionS
   );
 };
 
-const Worst = ({ result, ray, scale, units, nearName }: { result: LinkResult; ray: Ray; scale: SectionScale; units: Units; nearName: string }) => {
+const Worst = ({
+  result,
+  ray,
+  scale,
+  units,
+  nearName,
+  groundAmslM,
+}: {
+  result: LinkResult;
+  ray: Ray;
+  scale: SectionScale;
+  units: Units;
+  nearName: string;
+  groundAmslM: number;
+}) => {
   const { worst, policyShare, verdict } = result.clearance;
   if (worst === null) return null;
   const short = worst.missM > 0.0005;
@@ -131,7 +188,14 @@ const Worst = ({ result, ray, scale, units, nearName }: { result: LinkResult; ra
   const dx = toLeft ? x - 34 : x + 34;
   const textX = toLeft ? dx - 12 : dx + 12;
   const anchor = toLeft ? "end" : "start";
-  const y = Math.min(scale.height - 62, Math.max(lens, zone, top) + 54);
+  const big = lengthText(units, Math.abs(worst.missM), Math.abs(worst.missM) >= 20 ? 0 : 1);
+  // The figure is about half its size wide for each letter; the sentence stands beyond it.
+  const sentenceX = textX + (toLeft ? -1 : 1) * (big.length * 25 + 14);
+  // Below the lens where the ground leaves room, else in the sky above it.
+  const groundY = scale.y((short ? worst.zAmslM : groundAmslM) + rayBulgeM(ray, inside));
+  const below = Math.max(lens, zone, short ? 0 : top) + 50;
+  const skyY = scale.y(rayZM(ray, inside) + f1RadiusM(ray, inside)) - 16;
+  const y = below <= Math.max(groundY, scale.y(groundAmslM)) + 2 || skyY < 96 ? Math.min(scale.height - 8, below) : skyY;
   const gap = Math.abs(zone - top);
   const upper = Math.min(zone, top);
   const lower = Math.max(zone, top);
@@ -155,14 +219,23 @@ const Worst = ({ result, ray, scale, units, nearName }: { result: LinkResult; ra
         </g>
       )}
       {sideways && <circle cx={x} cy={scale.y(rayZM(ray, inside))} r="7" fill="none" stroke={colour} strokeWidth="2" />}
-      <text x={textX} y={y} fontSize="46" fontWeight="750" letterSpacing="-0.5" textAnchor={anchor} className="halo" style={{ fill: words }}>
-        {lengthText(units, Math.abs(worst.missM), Math.abs(worst.missM) >= 20 ? 0 : 1)}
+      <text
+        x={textX}
+        y={y}
+        fontSize="46"
+        fontWeight="750"
+        letterSpacing="-0.5"
+        textAnchor={anchor}
+        className="halo"
+        style={{ fill: words }}
+      >
+        {big}
       </text>
-      <text x={textX} y={y + 18} fontSize="13" textAnchor={anchor} className="halo">
+      <text x={sentenceX} y={y - 16} fontSize="13" textAnchor={anchor} className="halo">
         {short ? (sideways ? `too near on the ${worst.side}` : policyShare > 0 ? "into the zone" : "into the line of sight") : "to spare"}
         {worst.ownerName === null ? (worst.owner.kind === "ground" ? ", ground" : "") : `, ${cutMiddle(worst.ownerName, 26)}`}
       </text>
-      <text x={textX} y={y + 34} fontSize="13" textAnchor={anchor} className="halo">
+      <text x={sentenceX} y={y} fontSize="13" textAnchor={anchor} className="halo">
         {alongText(units, worst.atM)} from {cutMiddle(nearName, 22)}
       </text>
     </g>
@@ -219,27 +292,55 @@ const Mast = ({ end, props }: { end: "near" | "far"; props: Props }) => {
   const ringY = top - 20;
   return (
     <g>
-      {Math.abs(oldTop - top) > 1 && <path d={`M${x} ${Math.max(oldTop, top)}V${oldTop}M${x - 7} ${oldTop}h14`} stroke="var(--ink-2)" strokeWidth="1.2" strokeDasharray="3 2" className="ghost" />}
+      {Math.abs(oldTop - top) > 1 && (
+        <path
+          d={`M${x} ${Math.max(oldTop, top)}V${oldTop}M${x - 7} ${oldTop}h14`}
+          stroke="var(--ink-2)"
+          strokeWidth="1.2"
+          strokeDasharray="3 2"
+          className="ghost"
+        />
+      )}
       <path d={`M${x} ${foot}V${top}`} stroke="var(--ink)" strokeWidth="2.1" />
       {clearsY !== null && clearsY > 12 && clearsY < top - 4 && (
         <g aria-hidden="true">
           <path d={`M${x} ${Math.min(ringY - 9, top)}V${clearsY}`} stroke={colour} strokeWidth="1" strokeDasharray="3 3" />
           <path d={`M${x - 6} ${clearsY}h12`} stroke={colour} strokeWidth="2" />
-          <text x={x + 10 * out} y={clearsY + 4} fontSize="12" textAnchor={end === "near" ? "start" : "end"} className="halo">
+          <text
+            x={x + 14 * out}
+            y={clearsY < ringY - 14 ? clearsY + 4 : ringY - 12}
+            fontSize="12"
+            textAnchor={end === "near" ? "start" : "end"}
+            className="halo"
+          >
             clears from {lengthText(units, clears!)}
           </text>
         </g>
       )}
       {limitY !== null && limitY > 8 && (
         <g aria-hidden="true">
-          <path d={`M${x - 9} ${limitY}h18`} stroke="var(--ink-2)" strokeWidth="1" strokeDasharray="2 2" />
-          <text x={x - 12 * out} y={limitY + 4} fontSize="11.5" textAnchor={end === "near" ? "end" : "start"} className="halo" style={{ fill: "var(--ink-2)" }}>
+          <path d={`M${x} ${limitY}h${-16 * out}`} stroke="var(--ink-2)" strokeWidth="1" strokeDasharray="2 2" />
+          <text
+            x={x - 18 * out}
+            y={limitY + 4}
+            fontSize="11.5"
+            textAnchor={end === "near" ? "end" : "start"}
+            className="halo"
+            style={{ fill: "var(--ink-2)" }}
+          >
             limit
           </text>
         </g>
       )}
-      <rect x={x + (end === "near" ? 1 : -8)} y={top - 11} width="7" height="22" fill="var(--paper)" stroke="var(--ink)" strokeWidth="1.6" />
-      {/* biome-ignore lint/a11y/useSemanticElements: a native slider cannot stand inside a drawing */}
+      <rect
+        x={x + (end === "near" ? 1 : -8)}
+        y={top - 11}
+        width="7"
+        height="22"
+        fill="var(--paper)"
+        stroke="var(--ink)"
+        strokeWidth="1.6"
+      />
       <g
         role="slider"
         tabIndex={0}
@@ -259,13 +360,30 @@ const Mast = ({ end, props }: { end: "near" | "far"; props: Props }) => {
       >
         <rect x={x - 16} y={ringY - 16} width="32" height="48" fill="transparent" />
         <circle cx={x} cy={ringY} r="8.5" fill={held ? colour : "var(--paper)"} stroke={colour} strokeWidth="2.2" />
-        <path d={`M${x - 3} ${ringY - 1.6}l3 -3l3 3M${x - 3} ${ringY + 1.6}l3 3l3 -3`} fill="none" stroke={held ? "var(--paper)" : colour} strokeWidth="1.6" />
+        <path
+          d={`M${x - 3} ${ringY - 1.6}l3 -3l3 3M${x - 3} ${ringY + 1.6}l3 3l3 -3`}
+          fill="none"
+          stroke={held ? "var(--paper)" : colour}
+          strokeWidth="1.6"
+        />
       </g>
     </g>
   );
 };
 
-const EndName = ({ end, plan, result, scale, ray }: { end: "near" | "far"; plan: LinkPlan; result: LinkResult; scale: SectionScale; ray: Ray }) => {
+const EndName = ({
+  end,
+  plan,
+  result,
+  scale,
+  ray,
+}: {
+  end: "near" | "far";
+  plan: LinkPlan;
+  result: LinkResult;
+  scale: SectionScale;
+  ray: Ray;
+}) => {
   const own = end === "near" ? plan.near : plan.far;
   const x = scale.x(end === "near" ? ray.startM : ray.endM) + (end === "near" ? 20 : -20);
   const tilt = end === "near" ? result.geometry.nearTiltDeg : result.geometry.farTiltDeg;
@@ -282,6 +400,11 @@ const EndName = ({ end, plan, result, scale, ray }: { end: "near" | "far"; plan:
   );
 };
 
+const groundUnder = (path: PreparedPath, xM: number): number => {
+  const g = path.groundAt(xM);
+  return !Number.isNaN(g) ? g : 0;
+};
+
 /** The path from the side. Data in, picture out: it computes no physics. */
 export const SectionDrawing = (props: Props) => {
   const { path, plan, result, ray, scale, units } = props;
@@ -292,11 +415,16 @@ export const SectionDrawing = (props: Props) => {
   const common = { bodies: path.bodies, plan, ray, scale, groundAt: path.groundAt, worstId, hatch };
   const grid = heightTicks(scale.lowestM, scale.highestM, units, Math.max(2, Math.min(6, Math.round(scale.height / 70))));
   return (
-    // biome-ignore lint/a11y/noSvgWithoutTitle: named by its label, described in the findings
-    <svg width={scale.width} height={scale.height} role="group" aria-label={`Section from ${plan.near.name} to ${plan.far.name}`} style={{ display: "block" }}>
+    <svg
+      width={scale.width}
+      height={scale.height}
+      role="group"
+      aria-label={`Section from ${plan.near.name} to ${plan.far.name}`}
+      style={{ display: "block" }}
+    >
       <Hatches id={hatch} />
       <g aria-hidden="true">
-        <text x="8" y={Math.max(10, scale.y(scale.highestM) - 14)} fontSize="12" style={{ fill: "var(--ink-2)" }}>
+        <text x="8" y="38" fontSize="12" style={{ fill: "var(--ink-2)" }}>
           {units === "metric" ? "m AMSL" : "ft AMSL"}
         </text>
         {grid.map((t) => (
@@ -312,11 +440,20 @@ export const SectionDrawing = (props: Props) => {
       <Blocks {...common} />
       <Ground path={path} ray={ray} scale={scale} hatch={hatch} />
       <Crowns {...common} />
-      {worst !== null && worst.missM > 0.0005 && worst.side !== "left" && worst.side !== "right" && <Wedge worst={worst} ray={ray} scale={scale} share={share} />}
+      {worst !== null && worst.missM > 0.0005 && worst.side !== "left" && worst.side !== "right" && (
+        <Wedge worst={worst} ray={ray} scale={scale} share={share} />
+      )}
       <Captions ray={ray} scale={scale} share={share} units={units} atM={worst?.atM ?? path.profile.pathM / 2} />
       <EndName end="near" plan={plan} result={result} scale={scale} ray={ray} />
       <EndName end="far" plan={plan} result={result} scale={scale} ray={ray} />
-      <Worst result={result} ray={ray} scale={scale} units={units} nearName={plan.near.name} />
+      <Worst
+        result={result}
+        ray={ray}
+        scale={scale}
+        units={units}
+        nearName={plan.near.name}
+        groundAmslM={groundUnder(path, worst?.atM ?? 0)}
+      />
       <Mast end="near" props={props} />
       <Mast end="far" props={props} />
     </svg>
@@ -324,7 +461,17 @@ export const SectionDrawing = (props: Props) => {
 };
 
 /** The part of the worst obstacle that stands in the zone, solid. */
-const Wedge = ({ worst, ray, scale, share }: { worst: NonNullable<LinkResult["clearance"]["worst"]>; ray: Ray; scale: SectionScale; share: number }) => {
+const Wedge = ({
+  worst,
+  ray,
+  scale,
+  share,
+}: {
+  worst: NonNullable<LinkResult["clearance"]["worst"]>;
+  ray: Ray;
+  scale: SectionScale;
+  share: number;
+}) => {
   const x = scale.x(worst.atM);
   const top = scale.y(worst.zAmslM + rayBulgeM(ray, worst.atM));
   const foot = scale.y(rayZM(ray, worst.atM) - share * f1RadiusM(ray, worst.atM));

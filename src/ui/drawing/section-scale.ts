@@ -2,10 +2,10 @@ import type { LinkPlan, PreparedPath } from "@/core/link";
 import { f1RadiusM, type Ray, rayBulgeM, rayZM } from "@/core/obstacles";
 
 /** Exaggerations that are stated and drawn. */
-const EXAGGERATIONS = [50, 40, 32, 20, 16, 10, 8, 5, 4, 2, 1];
+const EXAGGERATIONS = [50, 40, 32, 25, 20, 16, 12, 10, 8, 6, 5, 4, 3, 2, 1];
 export const DRAWING_LEFT = 84;
 export const DRAWING_RIGHT = 78;
-const TOP_PX = 62;
+const TOP_PX = 58;
 const BOTTOM_PX = 30;
 
 export interface SectionScale {
@@ -31,7 +31,7 @@ export const sectionScale = (path: PreparedPath, plan: LinkPlan, ray: Ray, width
   };
   distanceM.forEach((x, i) => {
     const g = groundAmslM[i]!;
-    if (g === g) take(g + rayBulgeM(ray, x));
+    if (!Number.isNaN(g)) take(g + rayBulgeM(ray, x));
   });
   if (lowestM === Number.POSITIVE_INFINITY) take(0);
   take(ray.startZM + 1);

@@ -24,7 +24,13 @@ export const DistanceAxis = memo(({ scale, pathM, units }: { scale: SectionScale
           </text>
         </g>
       ))}
-      <text x={Math.max(scale.x(pathM), scale.x(last?.atM ?? 0) + 26) + 6} y="22" fontSize="12.5" className="mono" style={{ fill: "var(--ink-2)" }}>
+      <text
+        x={Math.max(scale.x(pathM), scale.x(last?.atM ?? 0) + 26) + 6}
+        y="22"
+        fontSize="12.5"
+        className="mono"
+        style={{ fill: "var(--ink-2)" }}
+      >
         {unit}
       </text>
     </svg>
@@ -33,7 +39,23 @@ export const DistanceAxis = memo(({ scale, pathM, units }: { scale: SectionScale
 DistanceAxis.displayName = "DistanceAxis";
 
 /** Plan of the corridor on the same distance axis: what stands beside the ray. Right of the direction is down. */
-export const WidthsStrip = ({ path, plan, result, ray, scale, units, height }: { path: PreparedPath; plan: LinkPlan; result: LinkResult; ray: Ray; scale: SectionScale; units: Units; height: number }) => {
+export const WidthsStrip = ({
+  path,
+  plan,
+  result,
+  ray,
+  scale,
+  units,
+  height,
+}: {
+  path: PreparedPath;
+  plan: LinkPlan;
+  result: LinkResult;
+  ray: Ray;
+  scale: SectionScale;
+  units: Units;
+  height: number;
+}) => {
   const hatch = useId();
   const f1Most = Math.sqrt(ray.wavelengthM * (ray.endM - ray.startM)) / 2;
   const reachM = Math.max(6, 2.4 * f1Most);
@@ -46,14 +68,23 @@ export const WidthsStrip = ({ path, plan, result, ray, scale, units, height }: {
     const x = ray.startM + (ray.endM - ray.startM) * t;
     return { x, f1: f1RadiusM(ray, x) };
   });
-  const lens = (k: number): string => area<(typeof steps)[number]>().x((p) => scale.x(p.x)).y0((p) => y(-k * p.f1)).y1((p) => y(k * p.f1))(steps) ?? "";
+  const lens = (k: number): string =>
+    area<(typeof steps)[number]>()
+      .x((p) => scale.x(p.x))
+      .y0((p) => y(-k * p.f1))
+      .y1((p) => y(k * p.f1))(steps) ?? "";
   const tick = reachM > 40 ? 20 : reachM > 15 ? 10 : 5;
   const tickM = units === "metric" ? tick : tick * 0.9144;
   const { worst } = result.clearance;
   const clip = `${hatch}-clip`;
   return (
-    // biome-ignore lint/a11y/noSvgWithoutTitle: named by its label
-    <svg width={scale.width} height={height} role="img" aria-label="Strip of widths: what stands beside the ray, seen from above" style={{ display: "block" }}>
+    <svg
+      width={scale.width}
+      height={height}
+      role="img"
+      aria-label="Strip of widths: what stands beside the ray, seen from above"
+      style={{ display: "block" }}
+    >
       <Hatches id={hatch} />
       <clipPath id={clip}>
         <rect x="56" y="0" width={scale.width - 56} height={height} />
@@ -64,7 +95,14 @@ export const WidthsStrip = ({ path, plan, result, ray, scale, units, height }: {
         {path.bodies.map((b) => {
           const d = b.body.xM.map((x, i) => `${i === 0 ? "M" : "L"}${scale.x(x).toFixed(1)} ${y(b.body.yM[i]!).toFixed(1)}`).join("");
           return (
-            <path key={b.body.id} d={`${d}Z`} fill={b.vegetation ? "var(--tree-fill)" : `url(#${hatch}-block)`} stroke={b.vegetation ? "var(--tree-line)" : "var(--block-line)"} strokeWidth="1.2" fillOpacity="0.9">
+            <path
+              key={b.body.id}
+              d={`${d}Z`}
+              fill={b.vegetation ? "var(--tree-fill)" : `url(#${hatch}-block)`}
+              stroke={b.vegetation ? "var(--tree-line)" : "var(--block-line)"}
+              strokeWidth="1.2"
+              fillOpacity="0.9"
+            >
               <title>{b.body.name}</title>
             </path>
           );
@@ -73,7 +111,10 @@ export const WidthsStrip = ({ path, plan, result, ray, scale, units, height }: {
         <circle cx={scale.x(ray.startM)} cy={mid} r="4.5" fill="var(--near)" />
         <circle cx={scale.x(ray.endM)} cy={mid} r="4" fill="var(--paper)" stroke="var(--far)" strokeWidth="2.2" />
         {worst !== null && worst.missM > 0.0005 && (
-          <g transform={`translate(${scale.x(worst.atM)} ${y(Math.max(-reachM, Math.min(reachM, worst.acrossM)))})`} style={{ color: "var(--short)" }}>
+          <g
+            transform={`translate(${scale.x(worst.atM)} ${y(Math.max(-reachM, Math.min(reachM, worst.acrossM)))})`}
+            style={{ color: "var(--short)" }}
+          >
             <circle r="11" fill="var(--paper)" stroke="var(--short)" strokeWidth="1.2" />
             <VerdictShape verdict="short" a={8} />
           </g>
@@ -90,7 +131,7 @@ export const WidthsStrip = ({ path, plan, result, ray, scale, units, height }: {
       </text>
       <path d={`M54 ${y(tickM)}h8M54 ${y(-tickM)}h8`} stroke="var(--ink-2)" />
       <text x={scale.width - 8} y={height - 5} fontSize="12" textAnchor="end" className="halo" style={{ fill: "var(--ink-2)" }}>
-        right of {plan.near.name} to {plan.far.name}
+        seen from above, right of the way to {plan.far.name} is down
       </text>
     </svg>
   );
@@ -105,16 +146,37 @@ export const KeyPlan = memo(({ path, verdictShort, worstAtM }: { path: PreparedP
   const east = (x: number, y: number): number => x * Math.sin(a) + y * Math.cos(a);
   const north = (x: number, y: number): number => x * Math.cos(a) - y * Math.sin(a);
   const perM = Math.min((width - 44) / Math.max(1, Math.abs(east(pathM, 0))), (height - 36) / Math.max(1, Math.abs(north(pathM, 0))));
-  const px = (x: number, y: number): [number, number] => [width / 2 + (east(x, y) - east(pathM, 0) / 2) * perM, height / 2 - (north(x, y) - north(pathM, 0) / 2) * perM];
+  const px = (x: number, y: number): [number, number] => [
+    width / 2 + (east(x, y) - east(pathM, 0) / 2) * perM,
+    height / 2 - (north(x, y) - north(pathM, 0) / 2) * perM,
+  ];
   const [nx, ny] = px(0, 0);
   const [fx, fy] = px(pathM, 0);
   const worst = worstAtM === null ? null : px(worstAtM, 0);
   const near = bodies.filter((b) => b.xM.length > 0).slice(0, 400);
   return (
-    // biome-ignore lint/a11y/noSvgWithoutTitle: named by its label
-    <svg width={width} height={height} role="img" aria-label={`Key plan, north up: the path runs on ${nearBearingDeg.toFixed(0)} degrees`} className="border border-ink">
+    <svg
+      width={width}
+      height={height}
+      role="img"
+      aria-label={`Key plan, north up: the path runs on ${nearBearingDeg.toFixed(0)} degrees`}
+      className="border border-ink"
+    >
       {near.map((b) => (
-        <path key={b.id} d={`${b.xM.map((x, i) => `${i === 0 ? "M" : "L"}${px(x, b.yM[i]!).map((v) => v.toFixed(1)).join(" ")}`).join("")}Z`} fill="var(--ground-fill)" stroke="var(--block-line)" strokeWidth="0.8" />
+        <path
+          key={b.id}
+          d={`${b.xM
+            .map(
+              (x, i) =>
+                `${i === 0 ? "M" : "L"}${px(x, b.yM[i]!)
+                  .map((v) => v.toFixed(1))
+                  .join(" ")}`,
+            )
+            .join("")}Z`}
+          fill="var(--ground-fill)"
+          stroke="var(--block-line)"
+          strokeWidth="0.8"
+        />
       ))}
       <path d={`M${nx} ${ny}L${fx} ${fy}`} stroke="var(--ink)" strokeWidth="1.4" />
       {verdictShort && worst !== null && (

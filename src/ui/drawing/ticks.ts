@@ -1,5 +1,5 @@
-import { FEET_PER_METRE, MILES_PER_KM } from "@/core/units";
 import { ticks } from "d3";
+import { FEET_PER_METRE, MILES_PER_KM } from "@/core/units";
 import type { Units } from "../wording/numbers";
 
 export interface Tick {
@@ -17,5 +17,8 @@ export const distanceTicks = (pathM: number, units: Units, count = 9): { ticks: 
 
 export const heightTicks = (lowM: number, highM: number, units: Units, count = 4): Tick[] => {
   const perM = units === "metric" ? 1 : FEET_PER_METRE;
-  return ticks(lowM * perM, highM * perM, count).map((t) => ({ atM: t / perM, text: String(Math.round(t * 10) / 10).replace("-", "\u2212") }));
+  return ticks(lowM * perM, highM * perM, count).map((t) => ({
+    atM: t / perM,
+    text: String(Math.round(t * 10) / 10).replace("-", "\u2212"),
+  }));
 };

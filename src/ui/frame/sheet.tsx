@@ -5,9 +5,9 @@ import { type ReactNode, useEffect, useState } from "react";
 import type { Verdict } from "@/core/link";
 import { VerdictMark } from "../marks/verdict-mark";
 import { usePreferences } from "../state/preferences";
-import { Palette, type PaletteAction } from "./palette";
 import { KeyList, type KeyRow } from "./keys";
 import { Logo } from "./logo";
+import { Palette, type PaletteAction } from "./palette";
 
 export interface IndexRow {
   readonly number: string;
@@ -34,7 +34,11 @@ const StateMark = ({ row, selected }: { row: IndexRow; selected: boolean }) => {
   if (typeof row.state === "string") {
     return (
       <span className={`flex items-center gap-1.5 text-[12.5px] leading-4 ${selected ? "text-paper" : "text-ink-2"}`}>
-        <span aria-hidden="true" className="inline-block h-[4px] w-[14px] border border-current" style={row.state === "settled" ? { background: "currentColor" } : undefined} />
+        <span
+          aria-hidden="true"
+          className="inline-block h-[4px] w-[14px] border border-current"
+          style={row.state === "settled" ? { background: "currentColor" } : undefined}
+        />
         {row.state}
       </span>
     );
@@ -105,9 +109,16 @@ export const Sheet = ({
 
   return (
     <div className="h-dvh min-h-[560px] p-2">
-      <div className="grid h-full border-[1.6px] border-ink" style={{ gridTemplateColumns: "100px minmax(0,1fr)", gridTemplateRows: "minmax(0,1fr) 42px" }}>
+      <div
+        className="grid h-full border-[1.6px] border-ink"
+        style={{ gridTemplateColumns: "100px minmax(0,1fr)", gridTemplateRows: "minmax(0,1fr) 42px" }}
+      >
         <nav aria-label="Sheets of the job" className="flex min-h-0 flex-col border-r border-ink">
-          <Link href="/" className="block h-[66px] border-b border-ink px-3 pt-3 text-ink no-underline" aria-label="Dry Arc, register of jobs">
+          <Link
+            href="/"
+            className="block h-[66px] border-b border-ink px-3 pt-3 text-ink no-underline"
+            aria-label="Dry Arc, register of jobs"
+          >
             <Logo />
             <span className="block pt-1 text-[17px] font-[720] leading-5">Dry Arc</span>
           </Link>
@@ -134,18 +145,30 @@ export const Sheet = ({
           <div className="no-print mt-auto border-t border-ink px-3 py-3">
             {undo !== undefined && (
               <div className="mb-2 flex justify-between">
-                <button type="button" onClick={undo.undo} disabled={!undo.canUndo} className="flex flex-col items-center text-[12.5px] disabled:text-hair" title="Undo (Ctrl Z)">
+                <button
+                  type="button"
+                  onClick={undo.undo}
+                  disabled={!undo.canUndo}
+                  className="flex flex-col items-center text-[12.5px] disabled:text-hair"
+                  title="Undo (Ctrl Z)"
+                >
                   <Undo2 size={18} aria-hidden="true" />
                   <span className={undo.canUndo ? "" : "text-ink-2"}>Undo</span>
                 </button>
-                <button type="button" onClick={undo.redo} disabled={!undo.canRedo} className="flex flex-col items-center text-[12.5px] disabled:text-hair" title="Redo (Ctrl Shift Z)">
+                <button
+                  type="button"
+                  onClick={undo.redo}
+                  disabled={!undo.canRedo}
+                  className="flex flex-col items-center text-[12.5px] disabled:text-hair"
+                  title="Redo (Ctrl Shift Z)"
+                >
                   <Redo2 size={18} aria-hidden="true" />
                   <span className={undo.canRedo ? "" : "text-ink-2"}>Redo</span>
                 </button>
               </div>
             )}
             <button type="button" className="flex w-full items-center justify-between text-[12.5px]" onClick={() => setPaletteOpen(true)}>
-              Find <span className="border border-ink px-1 font-mono text-[11.5px]">Ctrl K</span>
+              Find <span className="whitespace-nowrap border border-ink px-1 font-mono text-[11px]">Ctrl K</span>
             </button>
             <button type="button" className="mt-1 flex w-full items-center justify-between text-[12.5px]" onClick={() => setKeysOpen(true)}>
               Keys <span className="border border-ink px-1.5 font-mono text-[11.5px]">?</span>
@@ -155,7 +178,6 @@ export const Sheet = ({
         <main className="min-h-0 min-w-0">{children}</main>
         <footer aria-label="Title strip" className="col-span-2 flex min-w-0 border-t-[1.6px] border-ink">
           {strip.map((cell, i) => (
-            // biome-ignore lint/suspicious/noArrayIndexKey: cells of a strip have fixed places
             <div key={i} className="min-w-0 border-r border-ink px-2.5 pt-[5px] last:border-r-0" style={{ flex: `${cell.grow ?? 1} 1 0` }}>
               <div className="label flex items-center gap-1.5 truncate">{cell.label}</div>
               <div className="truncate text-[14px] font-[520]">{cell.value}</div>
@@ -173,7 +195,12 @@ export const Sheet = ({
 export const UnitsButton = () => {
   const { units, setUnits } = usePreferences();
   return (
-    <button type="button" className="press text-[14px]" onClick={() => setUnits(units === "metric" ? "imperial" : "metric")} aria-label={`Units: ${units}. Press to change.`}>
+    <button
+      type="button"
+      className="press text-[14px]"
+      onClick={() => setUnits(units === "metric" ? "imperial" : "metric")}
+      aria-label={`Units: ${units}. Press to change.`}
+    >
       {units === "metric" ? "m, dBm, °" : "ft, dBm, °"}
     </button>
   );

@@ -1,20 +1,20 @@
 import { type Remote, wrap } from "comlink";
-import OlMap from "ol/Map";
-import View from "ol/View";
 import { ScaleLine, Zoom } from "ol/control";
+import { boundingExtent, buffer } from "ol/extent";
 import Feature, { type FeatureLike } from "ol/Feature";
 import LineString from "ol/geom/LineString";
 import Point from "ol/geom/Point";
 import Polygon from "ol/geom/Polygon";
 import Translate from "ol/interaction/Translate";
-import { boundingExtent, buffer } from "ol/extent";
 import ImageLayer from "ol/layer/Image";
 import VectorLayer from "ol/layer/Vector";
 import VectorImageLayer from "ol/layer/VectorImage";
+import OlMap from "ol/Map";
 import { register } from "ol/proj/proj4";
 import ImageStatic from "ol/source/ImageStatic";
 import VectorSource from "ol/source/Vector";
 import { Circle, Fill, Stroke, Style } from "ol/style";
+import View from "ol/View";
 import proj4 from "proj4";
 import type { LinkVerdict, ObstacleDto, SiteDto } from "@/contract";
 import { type LatLon, planeProjection, projDefinition } from "@/core/geo";
@@ -46,23 +46,30 @@ export interface GroundMapData {
 export interface GroundMap {
   readonly setData: (data: GroundMapData) => void;
   readonly setMode: (mode: MapMode) => void;
-  readonly fit: (toLink?: boolean) => void;
+  readonly showSites: (toLink?: boolean) => void;
   readonly restyle: () => void;
   readonly dispose: () => void;
 }
 
-const PX_PER_CELL = 3;
-const MOST_CELLS = 520;
+const PX_PER_CELL = 2;
+const MOST_CELLS = 600;
 const MOST_RESOLUTION_FOR_OBSTACLES = 6;
 const HIT_PX = 8;
 /** Sites this near the job's centre are shown first. */
 const CLUSTER_M = 1300;
 
 /** Contour step that leaves some twenty pixels between lines on a slope of one in eight. */
-const intervalFor = (resolutionM: number): number => [1, 2, 5, 10, 20, 50, 100].find((step) => step >= resolutionM * 3.2) ?? 100;
+const intervalFor = (resolutionM: number): number => [1, 2, 5, 10, 20, 50, 100].find((step) => step >= resolutionM * 2.4) ?? 100;
 
 /** The plan drawing: own terrain, obstacles, sites and links. Everything it shows comes from this machine. */
-export const createGroundMap = (target: HTMLElement, jobId: string, crs: string, centre: LatLon, fitLinkFirst: boolean, events: GroundMapEvents): GroundMap => {
+export const createGroundMap = (
+  target: HTMLElement,
+  jobId: string,
+  crs: string,
+  centre: LatLon,
+  fitLinkFirst: boolean,
+  events: GroundMapEvents,
+): GroundMap => {
   proj4.defs(crs, projDefinition(crs));
   register(proj4);
   const projection = planeProjection(crs);
@@ -87,10 +94,19 @@ export const createGroundMap = (target: HTMLElement, jobId: string, crs: string,
     target,
     layers: [shade, contours, obstacles, links, reach, sites],
     controls: [new Zoom(), new ScaleLine({ bar: false, minWidth: 90 })],
-    view: new View({ projection: crs, center: toPlane(centre), resolution: 2, minResolution: 0.1, maxResolution: 120, constrainResolution: false, enableRotation: false }),
+    view: new View({
+      projection: crs,
+      center: toPlane(centre),
+      resolution: 2,
+      minResolution: 0.1,
+      maxResolution: 120,
+      constrainResolution: false,
+      enableRotation: false,
+    }),
   });
 
-  let lastTerrain: { answer: ReliefAnswer; cols: number; rows: number; x0: number; y0: number; stepM: number; intervalM: number } | null = null;
+  let lastTerrain: { answer: ReliefAnswer; cols: number; rows: number; x0: number; y0: number; stepM: number; intervalM: number } | null =
+    null;
 
   const paintTerrain = (): void => {
     if (lastTerrain === null) return;
@@ -114,7 +130,13 @@ export const createGroundMap = (target: HTMLElement, jobId: string, crs: string,
     }
     context.putImageData(image, 0, 0);
     const half = stepM / 2;
-    shade.setSource(new ImageStatic({ url: canvas.toDataURL(), projection: crs, imageExtent: [x0 - half, y0 - (rows - 1) * stepM - half, x0 + (cols - 1) * stepM + half, y0 + half] }));
+    shade.setSource(
+      new ImageStatic({
+        url: canvas.toDataURL(),
+        projection: crs,
+        imageExtent: [x0 - half, y0 - (rows - 1) * stepM - half, x0 + (cols - 1) * stepM + half, y0 + half],
+      }),
+    );
     const source = contours.getSource();
     source?.clear(true);
     source?.addFeatures(
@@ -144,10 +166,21 @@ export const createGroundMap = (target: HTMLElement, jobId: string, crs: string,
     const y0 = north + 1.5 * stepM;
     const intervalM = intervalFor(resolution);
     try {
-      const query = new URLSearchParams({ crs, x0: String(x0), y0: String(y0), stepM: String(stepM), cols: String(cols), rows: String(rows) });
+      const query = new URLSearchParams({
+        crs,
+        x0: String(x0),
+        y0: String(y0),
+        stepM: String(stepM),
+        cols: String(cols),
+        rows: String(rows),
+      });
       const response = await getBinary(`/api/jobs/${jobId}/terrain?${query}`, abort.signal);
       const heightsM = new Float32Array(await response.arrayBuffer());
-      const datasets = JSON.parse(decodeURIComponent(response.headers.get("x-datasets") ?? "%5B%5D")) as { name: string; cellM: number; sigmaM: number }[];
+      const datasets = JSON.parse(decodeURIComponent(response.headers.get("x-datasets") ?? "%5B%5D")) as {
+        name: string;
+        cellM: number;
+        sigmaM: number;
+      }[];
       const answer = await relief.relief({ heightsM, cols, rows, x0, y0, stepM, intervalM });
       if (abort.signal.aborted) return;
       lastTerrain = { answer, cols, rows, x0, y0, stepM, intervalM };
@@ -209,7 +242,14 @@ export const createGroundMap = (target: HTMLElement, jobId: string, crs: string,
     for (const s of data.sites) {
       const feature = new Feature(new Point(toPlane(s)));
       feature.set("siteId", s.id);
-      const role = s.id === (data.joinFromId ?? chosen?.nearSiteId) ? "near" : s.id === chosen?.farSiteId ? "far" : (perSite.get(s.id) ?? 0) > 1 && chosen?.nearSiteId !== s.id ? "hub" : "site";
+      const role =
+        s.id === (data.joinFromId ?? chosen?.nearSiteId)
+          ? "near"
+          : s.id === chosen?.farSiteId
+            ? "far"
+            : (perSite.get(s.id) ?? 0) > 1 && chosen?.nearSiteId !== s.id
+              ? "hub"
+              : "site";
       feature.setStyle(siteStyle(t, s.name, role, ""));
       sites.getSource()?.addFeature(feature);
     }
@@ -231,9 +271,15 @@ export const createGroundMap = (target: HTMLElement, jobId: string, crs: string,
 
   map.on("singleclick", (event) => {
     const at = projection.inverse(event.coordinate[0]!, event.coordinate[1]!);
-    if (mode === "place") return events.onPlace(at);
+    if (mode === "place") {
+      events.onPlace(at);
+      return;
+    }
     const siteId = hit(event.pixel, "siteId");
-    if (siteId !== null) return events.onSite(siteId);
+    if (siteId !== null) {
+      events.onSite(siteId);
+      return;
+    }
     if (mode === "look") {
       const linkId = hit(event.pixel, "linkId");
       if (linkId !== null) events.onLink(linkId);
@@ -242,11 +288,18 @@ export const createGroundMap = (target: HTMLElement, jobId: string, crs: string,
 
   const reachTo = (from: [number, number] | null, to: [number, number] | null): void => {
     reach.getSource()?.clear(true);
-    if (from === null || to === null) return events.onReach(null, null);
+    if (from === null || to === null) {
+      events.onReach(null, null);
+      return;
+    }
     const line = new Feature(new LineString([from, to]));
     line.setStyle(new Style({ stroke: new Stroke({ color: t("ink"), width: 1.6, lineDash: [7, 3] }) }));
     const end = new Feature(new Point(to));
-    end.setStyle(new Style({ image: new Circle({ radius: 5, stroke: new Stroke({ color: t("far"), width: 2.4 }), fill: new Fill({ color: t("paper") }) }) }));
+    end.setStyle(
+      new Style({
+        image: new Circle({ radius: 5, stroke: new Stroke({ color: t("far"), width: 2.4 }), fill: new Fill({ color: t("paper") }) }),
+      }),
+    );
     reach.getSource()?.addFeatures([line, end]);
     events.onReach(projection.inverse(...from), projection.inverse(...to));
   };
@@ -256,7 +309,12 @@ export const createGroundMap = (target: HTMLElement, jobId: string, crs: string,
       const to = siteId === null ? (event.coordinate as [number, number]) : positionOf(siteId);
       reachTo(positionOf(data.joinFromId), to);
     }
-    target.style.cursor = mode === "place" ? "crosshair" : hit(event.pixel, "siteId") !== null || (mode === "look" && hit(event.pixel, "linkId") !== null) ? "pointer" : "";
+    target.style.cursor =
+      mode === "place"
+        ? "crosshair"
+        : hit(event.pixel, "siteId") !== null || (mode === "look" && hit(event.pixel, "linkId") !== null)
+          ? "pointer"
+          : "";
   });
 
   const translate = new Translate({ layers: [sites], hitTolerance: HIT_PX });
@@ -278,7 +336,7 @@ export const createGroundMap = (target: HTMLElement, jobId: string, crs: string,
   map.addInteraction(translate);
 
   /** The selected link, or the cluster of sites about the job's centre. */
-  const fit = (toLink = true): void => {
+  const showSites = (toLink = true): void => {
     const chosen = toLink ? data.links.find((l) => l.id === data.selectedLinkId) : undefined;
     const middle = toPlane(centre);
     const close = data.sites.filter((s) => {
@@ -288,7 +346,9 @@ export const createGroundMap = (target: HTMLElement, jobId: string, crs: string,
     const ids = chosen === undefined ? (close.length > 0 ? close : data.sites).map((s) => s.id) : [chosen.nearSiteId, chosen.farSiteId];
     const points = ids.map(positionOf).filter((p): p is [number, number] => p !== null);
     if (points.length === 0) return;
-    map.getView().fit(buffer(boundingExtent(points), points.length === 1 ? 300 : 30), { padding: [90, 90, 70, 90], maxZoom: 30, minResolution: 0.4 });
+    map
+      .getView()
+      .fit(buffer(boundingExtent(points), points.length === 1 ? 300 : 30), { padding: [90, 90, 70, 90], maxZoom: 30, minResolution: 0.4 });
   };
 
   return {
@@ -297,7 +357,7 @@ export const createGroundMap = (target: HTMLElement, jobId: string, crs: string,
       drawData();
       if (!fitted && next.sites.length > 0) {
         fitted = true;
-        fit(fitLinkFirst);
+        showSites(fitLinkFirst);
       }
     },
     setMode: (next) => {
@@ -305,7 +365,7 @@ export const createGroundMap = (target: HTMLElement, jobId: string, crs: string,
       translate.setActive(next === "move");
       reachTo(null, null);
     },
-    fit,
+    showSites,
     restyle: () => {
       t = tokens();
       paintTerrain();

@@ -1,6 +1,9 @@
+import type LineString from "ol/geom/LineString";
+import Point from "ol/geom/Point";
 import { Circle, Fill, RegularShape, Stroke, Style, Text } from "ol/style";
 import type { Verdict } from "@/core/link";
 import type { BodyKind } from "@/core/obstacles";
+import { markWidth, verdictPaths } from "../marks/verdict-paths";
 
 /** The sheet's colours as they stand in this mode. */
 export const tokens = (): ((name: string) => string) => {
@@ -15,7 +18,17 @@ export const contourStyle = (t: Token, index: boolean, label: string, shore: boo
   new Style({
     stroke: new Stroke({ color: t(shore ? "ground-line" : "ground-hatch"), width: shore ? 1.8 : index ? 1.4 : 0.7 }),
     ...(index && !shore
-      ? { text: new Text({ text: label, font: `12px ${FONT}`, placement: "line", fill: new Fill({ color: t("ink-2") }), stroke: new Stroke({ color: t("paper"), width: 3 }), repeat: 420, overflow: false }) }
+      ? {
+          text: new Text({
+            text: label,
+            font: `12px ${FONT}`,
+            placement: "line",
+            fill: new Fill({ color: t("ink-2") }),
+            stroke: new Stroke({ color: t("paper"), width: 3 }),
+            repeat: 420,
+            overflow: false,
+          }),
+        }
       : {}),
   });
 
@@ -23,8 +36,14 @@ const VEGETATION: readonly BodyKind[] = ["wood", "row", "crown", "hedge"];
 
 export const obstacleStyle = (t: Token, kind: BodyKind, strong: boolean): Style =>
   VEGETATION.includes(kind)
-    ? new Style({ fill: new Fill({ color: t("tree-fill") }), stroke: new Stroke({ color: t("tree-line"), width: kind === "row" ? 1.8 : 1 }) })
-    : new Style({ fill: new Fill({ color: t(strong ? "ground-hatch" : "block-fill") }), stroke: new Stroke({ color: t("block-line"), width: strong ? 1.6 : 1 }) });
+    ? new Style({
+        fill: new Fill({ color: t("tree-fill") }),
+        stroke: new Stroke({ color: t("tree-line"), width: kind === "row" ? 1.8 : 1 }),
+      })
+    : new Style({
+        fill: new Fill({ color: t(strong ? "ground-hatch" : "block-fill") }),
+        stroke: new Stroke({ color: t("block-line"), width: strong ? 1.6 : 1 }),
+      });
 
 const DASH: Readonly<Record<Verdict, number[] | undefined>> = { clear: undefined, tight: [14, 3], unknown: [6, 4], short: undefined };
 const LINK_COLOUR: Readonly<Record<Verdict, string>> = { clear: "ink", tight: "tight", unknown: "unknown", short: "short" };
@@ -32,10 +51,50 @@ const LINK_COLOUR: Readonly<Record<Verdict, string>> = { clear: "ink", tight: "t
 export const linkStyles = (t: Token, verdict: Verdict, selected: boolean): Style[] => [
   ...(selected ? [new Style({ stroke: new Stroke({ color: t("paper"), width: 9 }) })] : []),
   new Style({
-    stroke: new Stroke({ color: t(LINK_COLOUR[verdict]), width: selected ? 3 : verdict === "short" ? 1.6 : 1.1, ...(DASH[verdict] === undefined ? {} : { lineDash: DASH[verdict] }) }),
+    stroke: new Stroke({
+      color: t(LINK_COLOUR[verdict]),
+      width: selected ? 3 : verdict === "short" ? 1.6 : 1.1,
+      ...(DASH[verdict] === undefined ? {} : { lineDash: DASH[verdict] }),
+    }),
     zIndex: selected ? 2 : 1,
   }),
+  linkMark(t, verdict, selected),
 ];
+
+/** The verdict's mark half way along a link, on a disc of paper. */
+export const linkMark = (t: Token, verdict: Verdict, selected: boolean): Style => {
+  const a = selected ? 12 : 9;
+  const colour = t(LINK_COLOUR[verdict]);
+  return new Style({
+    geometry: (feature) => new Point((feature.getGeometry() as LineString).getCoordinateAt(0.5)),
+    zIndex: selected ? 5 : 4,
+    renderer: (pixel, state) => {
+      const [x, y] = pixel as number[];
+      const c = state.context;
+      c.save();
+      c.setTransform(state.pixelRatio, 0, 0, state.pixelRatio, x!, y!);
+      c.beginPath();
+      c.arc(0, 0, a * 1.35, 0, 2 * Math.PI);
+      c.fillStyle = t("paper");
+      c.fill();
+      if (selected) {
+        c.lineWidth = 1.6;
+        c.strokeStyle = colour;
+        c.stroke();
+      }
+      c.translate(0, 0.12 * a);
+      c.lineWidth = markWidth(a);
+      c.strokeStyle = colour;
+      c.fillStyle = colour;
+      for (const stroke of verdictPaths(verdict, a * 0.9)) {
+        c.setLineDash(stroke.dash === undefined ? [] : [...stroke.dash]);
+        if (stroke.fill) c.fill(new Path2D(stroke.d));
+        else c.stroke(new Path2D(stroke.d));
+      }
+      c.restore();
+    },
+  });
+};
 
 /** Near is a filled disc, far a ring, a hub a filled square; others are small rings. */
 export const siteStyle = (t: Token, name: string, role: "near" | "far" | "hub" | "site", note: string): Style => {

@@ -35,10 +35,18 @@ export const useUndoStack = (onError: (error: unknown) => void) => {
     canUndo: last !== undefined && !busy,
     canRedo: next !== undefined && !busy,
     undo: () => {
-      if (last !== undefined) void step(last.undo, () => { setPast((p) => p.slice(0, -1)); setFuture((f) => [last, ...f]); });
+      if (last !== undefined)
+        void step(last.undo, () => {
+          setPast((p) => p.slice(0, -1));
+          setFuture((f) => [last, ...f]);
+        });
     },
     redo: () => {
-      if (next !== undefined) void step(next.redo, () => { setFuture((f) => f.slice(1)); setPast((p) => [...p, next]); });
+      if (next !== undefined)
+        void step(next.redo, () => {
+          setFuture((f) => f.slice(1));
+          setPast((p) => [...p, next]);
+        });
     },
   };
 };

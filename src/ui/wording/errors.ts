@@ -10,7 +10,9 @@ export const errorSentence = (error: ErrorBody, units: Units = "metric"): string
     case "offline":
       return "The server does not answer. What you typed is kept here; saving goes on by itself when it is back.";
     case "invalid":
-      return error.message === undefined ? `The field ${error.path ?? ""} is not as expected.` : `${error.message.charAt(0).toUpperCase()}${error.message.slice(1)}.`;
+      return error.message === undefined
+        ? `The field ${error.path ?? ""} is not as expected.`
+        : `${error.message.charAt(0).toUpperCase()}${error.message.slice(1)}.`;
     case "same-spot":
       return `${v.name} already stands on this spot: two sites must be at least 2 m apart. Move one, or use ${v.name}.`;
     case "same-ends":

@@ -40,7 +40,8 @@ export const findingText = (f: Finding, units: Units, nearName: string): string 
     case "blocked-no-height":
       return `${owner(v)} stands *${lengthText(units, num(v.missM), 0)}* into the zone, ${at}. No raise up to ${lengthText(units, num(v.limitM), 0)} at either end clears it: look for a relay or another path.`;
     case "unsure": {
-      const what = v.bySigma === "ground" ? "The height of the ground there" : `The height of ${v.kind === "ground" ? "the ground" : owner(v)}`;
+      const what =
+        v.bySigma === "ground" ? "The height of the ground there" : `The height of ${v.kind === "ground" ? "the ground" : owner(v)}`;
       const miss = num(v.missM);
       return `${what} decides: ${miss > 0 ? `${lengthText(units, miss)} into the zone` : `${lengthText(units, -miss)} to spare`}, give or take ${lengthText(units, num(v.sigmaM))}, ${at}. Measure it.`;
     }
@@ -124,7 +125,7 @@ export const findingText = (f: Finding, units: Units, nearName: string): string 
 
 /** Words and amount of a mend. */
 export const mendText = (m: Mend, units: Units): { words: string; amount: string } => {
-  const until = m.lastYear === null ? "" : `, to ${m.lastYear}`;
+  const until = m.lastYear === null ? "" : `, good until ${m.lastYear}`;
   const today = m.amountToday === null ? "" : ` (today ${lengthText(units, m.amountToday)})`;
   switch (m.code) {
     case "trim":

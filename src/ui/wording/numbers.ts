@@ -22,7 +22,10 @@ export const lengthIn = (units: Units, m: number): number => (units === "metric"
 export const metresFrom = (units: Units, value: number): number => (units === "metric" ? value : value / FEET_PER_METRE);
 
 /** A height or short length: 1.8 m, 5.9 ft. */
-export const lengthText = (units: Units, m: number, digits = 1): string => `${figure(lengthIn(units, m), digits)}${SPACE}${lengthUnit(units)}`;
+export const lengthText = (units: Units, m: number, digits = 1): string =>
+  `${figure(lengthIn(units, m), digits)}${SPACE}${lengthUnit(units)}`;
+
+const thousands = (text: string): string => text.replace(/(\d)(\d{3})$/, "$1,$2");
 
 /** A path length: metres below 10 km, then km; feet below a mile, then miles. */
 export const distanceText = (units: Units, m: number): string => {
@@ -31,18 +34,22 @@ export const distanceText = (units: Units, m: number): string => {
     return miles < 1 ? `${figure(m * FEET_PER_METRE)}${SPACE}ft` : `${figure(miles, 2)}${SPACE}mi`;
   }
   if (m >= 10_000) return `${figure(m / 1000, 2)}${SPACE}km`;
-  return m >= 1000 ? `${figure(m).replace(/(\d)(\d{3})$/, "$1,$2")}${SPACE}m` : `${figure(m, 1)}${SPACE}m`;
+  return m >= 1000 ? `${thousands(figure(m))}${SPACE}m` : `${figure(m, 1)}${SPACE}m`;
 };
 
 /** A place along a path, to the metre or foot. */
 export const alongText = (units: Units, m: number): string =>
   units === "imperial"
-    ? m > 8000 ? `${figure((m / 1000) * MILES_PER_KM, 1)}${SPACE}mi` : `${figure(m * FEET_PER_METRE)}${SPACE}ft`
-    : m >= 10_000 ? `${figure(m / 1000, 1)}${SPACE}km` : `${figure(m)}${SPACE}m`;
+    ? m > 8000
+      ? `${figure((m / 1000) * MILES_PER_KM, 1)}${SPACE}mi`
+      : `${figure(m * FEET_PER_METRE)}${SPACE}ft`
+    : m >= 10_000
+      ? `${figure(m / 1000, 1)}${SPACE}km`
+      : `${thousands(figure(m))}${SPACE}m`;
 
 export const dbmText = (dbm: number, digits = 0): string => `${figure(dbm, digits)}${SPACE}dBm`;
 export const dbText = (db: number, digits = 1): string => `${figure(db, digits)}${SPACE}dB`;
-export const bearingText = (deg: number): string => `${(Math.round(deg * 10) / 10 % 360).toFixed(1).padStart(5, "0")}°`;
+export const bearingText = (deg: number): string => `${((Math.round(deg * 10) / 10) % 360).toFixed(1).padStart(5, "0")}°`;
 export const angleText = (deg: number): string => `${signed(deg, 1)}°`;
 export const ghzText = (mhz: number): string => `${(mhz / 1000).toFixed(3)}${SPACE}GHz`;
 export const mbpsText = (mbps: number): string => `${figure(mbps)}${SPACE}Mbps`;

@@ -39,7 +39,11 @@ export const GearSheet = ({ jobId }: { jobId: string }) => {
     try {
       const done = await postText<{ radios: number; antennas: number }>("/api/hardware", text);
       await client.invalidateQueries({ queryKey: keys.hardware });
-      setReport({ words: `Taken in: ${done.radios} ${done.radios === 1 ? "radio" : "radios"}, ${done.antennas} ${done.antennas === 1 ? "antenna" : "antennas"}.`, faults: [], bad: false });
+      setReport({
+        words: `Taken in: ${done.radios} ${done.radios === 1 ? "radio" : "radios"}, ${done.antennas} ${done.antennas === 1 ? "antenna" : "antennas"}.`,
+        faults: [],
+        bad: false,
+      });
       return true;
     } catch (error) {
       const body = error instanceof ApiError ? error.body : { code: "internal" };
@@ -81,7 +85,12 @@ export const GearSheet = ({ jobId }: { jobId: string }) => {
             <button type="button" className="press" onClick={() => file.current?.click()}>
               Bring in a file
             </button>
-            <button type="button" className="press" disabled={![...radios, ...antennas].some((x) => x.source === "own")} onClick={() => download(hardware.data)}>
+            <button
+              type="button"
+              className="press"
+              disabled={![...radios, ...antennas].some((x) => x.source === "own")}
+              onClick={() => download(hardware.data)}
+            >
               Save own as a file
             </button>
             <input
@@ -99,7 +108,10 @@ export const GearSheet = ({ jobId }: { jobId: string }) => {
             />
           </header>
           {report !== null && (
-            <div role={report.bad ? "alert" : "status"} className={`mx-5 mb-3 border px-3 py-2 ${report.bad ? "border-short" : "border-ink"}`}>
+            <div
+              role={report.bad ? "alert" : "status"}
+              className={`mx-5 mb-3 border px-3 py-2 ${report.bad ? "border-short" : "border-ink"}`}
+            >
               <p className={`m-0 ${report.bad ? "text-short-figure" : ""}`}>{report.words}</p>
               {report.faults.length > 0 && (
                 <ul className="m-0 mt-1 list-none p-0 text-[13px]">
@@ -119,9 +131,15 @@ export const GearSheet = ({ jobId }: { jobId: string }) => {
                 <th scope="col">Band</th>
                 <th scope="col">Standard</th>
                 <th scope="col">Widths, MHz</th>
-                <th scope="col" className="text-right">Power, dBm</th>
-                <th scope="col" className="text-right">Gain, dBi</th>
-                <th scope="col" className="text-right">To, km</th>
+                <th scope="col" className="text-right">
+                  Power, dBm
+                </th>
+                <th scope="col" className="text-right">
+                  Gain, dBi
+                </th>
+                <th scope="col" className="text-right">
+                  To, km
+                </th>
                 <th scope="col">Source</th>
               </tr>
             </thead>
@@ -148,8 +166,12 @@ export const GearSheet = ({ jobId }: { jobId: string }) => {
                 <th scope="col">Antenna</th>
                 <th scope="col">Form</th>
                 <th scope="col">Bands, MHz</th>
-                <th scope="col" className="text-right">Gain, dBi</th>
-                <th scope="col" className="text-right">Beam, °</th>
+                <th scope="col" className="text-right">
+                  Gain, dBi
+                </th>
+                <th scope="col" className="text-right">
+                  Beam, °
+                </th>
                 <th scope="col">Source</th>
               </tr>
             </thead>
@@ -170,7 +192,13 @@ export const GearSheet = ({ jobId }: { jobId: string }) => {
         <aside aria-label="Own hardware" className="min-h-0 overflow-auto border-l border-ink px-5 py-4">
           <div className="mb-3 flex gap-5">
             {(["radio", "antenna"] as const).map((name) => (
-              <button key={name} type="button" aria-pressed={panel === name} onClick={() => setPanel(name)} className={`border-b-[3px] pb-1 text-[15px] ${panel === name ? "border-ink font-bold" : "border-transparent"}`}>
+              <button
+                key={name}
+                type="button"
+                aria-pressed={panel === name}
+                onClick={() => setPanel(name)}
+                className={`border-b-[3px] pb-1 text-[15px] ${panel === name ? "border-ink font-bold" : "border-transparent"}`}
+              >
                 Own {name}
               </button>
             ))}

@@ -9,9 +9,16 @@ const number = (what: string, least: number, most: number) =>
   z
     .string()
     .transform((t) => (t.trim() === "" ? Number.NaN : Number(t.trim().replace(",", ".").replace("\u2212", "-"))))
-    .pipe(z.number(`${what} must be a number`).min(least, `${what} must be ${least} or above`).max(most, `${what} must be ${most} or less`));
+    .pipe(
+      z.number(`${what} must be a number`).min(least, `${what} must be ${least} or above`).max(most, `${what} must be ${most} or less`),
+    );
 
-const slug = (name: string): string => name.toLowerCase().replaceAll(/[^a-z0-9]+/g, "-").replaceAll(/^-+|-+$/g, "").slice(0, 60) || "own";
+const slug = (name: string): string =>
+  name
+    .toLowerCase()
+    .replaceAll(/[^a-z0-9]+/g, "-")
+    .replaceAll(/^-+|-+$/g, "")
+    .slice(0, 60) || "own";
 
 const radioForm = z.object({
   name: z.string().trim().min(1, "name must not be empty").max(80, "name must be 80 letters or fewer"),
@@ -34,7 +41,22 @@ const radioForm = z.object({
 export const RadioForm = ({ radios, take }: { radios: HardwareDto["radios"]; take: (text: string) => Promise<boolean> }) => {
   const form = useForm<z.input<typeof radioForm>, unknown, z.output<typeof radioForm>>({
     resolver: zodResolver(radioForm),
-    defaultValues: { name: "", like: "", low: "", high: "", gain: "", beam: "", chains: "2", minPower: "0", maxPower: "", noise: "6", maxInput: "-30", port: "1000", reach: "", shift: "0" },
+    defaultValues: {
+      name: "",
+      like: "",
+      low: "",
+      high: "",
+      gain: "",
+      beam: "",
+      chains: "2",
+      minPower: "0",
+      maxPower: "",
+      noise: "6",
+      maxInput: "-30",
+      port: "1000",
+      reach: "",
+      shift: "0",
+    },
   });
   const { errors, isSubmitting } = form.formState;
   const start = (id: string): void => {
@@ -71,7 +93,13 @@ export const RadioForm = ({ radios, take }: { radios: HardwareDto["radios"]; tak
       noiseFigureDb: v.noise,
       maxOperatingInputDbm: v.maxInput,
       maxLinkKm: v.reach,
-      antenna: { kind: "integrated", form: like.antenna.form ?? "panel", gainDbi: v.gain, azimuthBeamwidthDeg: v.beam, elevationBeamwidthDeg: v.beam },
+      antenna: {
+        kind: "integrated",
+        form: like.antenna.form ?? "panel",
+        gainDbi: v.gain,
+        azimuthBeamwidthDeg: v.beam,
+        elevationBeamwidthDeg: v.beam,
+      },
       ethernetPorts: [{ port: 1, medium: "copper", speedMbps: v.port }],
       modulations: like.modulations.map((m) => ({
         ...m,
@@ -82,7 +110,12 @@ export const RadioForm = ({ radios, take }: { radios: HardwareDto["radios"]; tak
     if (await take(JSON.stringify({ radios: [radio] }))) form.reset();
   });
   const text = (name: keyof z.input<typeof radioForm>, label: string) => (
-    <Field label={label} inputMode="decimal" fault={(errors as FieldErrors<Record<string, string>>)[name]?.message} {...form.register(name)} />
+    <Field
+      label={label}
+      inputMode="decimal"
+      fault={(errors as FieldErrors<Record<string, string>>)[name]?.message}
+      {...form.register(name)}
+    />
   );
   return (
     <form noValidate onSubmit={submit} aria-label="Own radio" className="grid grid-cols-2 gap-x-4 gap-y-2.5">
@@ -90,7 +123,10 @@ export const RadioForm = ({ radios, take }: { radios: HardwareDto["radios"]; tak
         <Field label="Name" fault={errors.name?.message} {...form.register("name")} />
       </div>
       <div className="col-span-2">
-        <Choice label="Modulations, family and roles like" {...form.register("like", { onChange: (e: { target: { value: string } }) => start(e.target.value) })}>
+        <Choice
+          label="Modulations, family and roles like"
+          {...form.register("like", { onChange: (e: { target: { value: string } }) => start(e.target.value) })}
+        >
           <option value="">choose a radio to start from</option>
           {radios.map((r) => (
             <option key={r.id} value={r.id}>
@@ -145,11 +181,24 @@ export const AntennaForm = ({ take }: { take: (text: string) => Promise<boolean>
       form.setError("high", { message: "highest frequency must be above the lowest" });
       return;
     }
-    const antenna = { id: slug(v.name), name: v.name, form: v.form, bandsMhz: [{ low: v.low, high: v.high }], gainDbi: v.gain, azimuthBeamwidthDeg: v.azimuth, elevationBeamwidthDeg: v.elevation };
+    const antenna = {
+      id: slug(v.name),
+      name: v.name,
+      form: v.form,
+      bandsMhz: [{ low: v.low, high: v.high }],
+      gainDbi: v.gain,
+      azimuthBeamwidthDeg: v.azimuth,
+      elevationBeamwidthDeg: v.elevation,
+    };
     if (await take(JSON.stringify({ antennas: [antenna] }))) form.reset();
   });
   const text = (name: keyof z.input<typeof antennaForm>, label: string) => (
-    <Field label={label} inputMode="decimal" fault={(errors as FieldErrors<Record<string, string>>)[name]?.message} {...form.register(name)} />
+    <Field
+      label={label}
+      inputMode="decimal"
+      fault={(errors as FieldErrors<Record<string, string>>)[name]?.message}
+      {...form.register(name)}
+    />
   );
   return (
     <form noValidate onSubmit={submit} aria-label="Own antenna" className="grid grid-cols-2 gap-x-4 gap-y-2.5">

@@ -1,7 +1,7 @@
 "use client";
 import { useRouter, useSearchParams } from "next/navigation";
 import { useEffect, useMemo, useRef, useState } from "react";
-import { type LinkDto, type SiteDto } from "@/contract";
+import type { LinkDto, SiteDto } from "@/contract";
 import { bearingsBetween, declination, type LatLon, utmCrsOf } from "@/core/geo";
 import { ApiError, patchJson, postJson } from "../../api/client";
 import { useJob, useRefresh, useVerdicts } from "../../api/queries";
@@ -26,9 +26,17 @@ const MODES: readonly { mode: MapMode; name: string; hint: string; key: string }
   { mode: "join", name: "Join two sites", hint: "Press the near end, then the far end; or choose both in the list.", key: "J" },
   { mode: "move", name: "Move a site", hint: "Drag a site to where it stands, or press it and type its position.", key: "M" },
 ];
-const KEYS = [...MODES.map((m) => ({ keys: m.key, does: m.name })), { keys: "F", does: "Fit the chosen link" }, { keys: "Arrows, + and −", does: "Move and zoom, on the drawing" }, { keys: "Esc", does: "Back to looking" }];
+const KEYS = [
+  ...MODES.map((m) => ({ keys: m.key, does: m.name })),
+  { keys: "F", does: "Fit the chosen link" },
+  { keys: "Arrows, + and −", does: "Move and zoom, on the drawing" },
+  { keys: "Esc", does: "Back to looking" },
+];
 
-type Panel = { readonly kind: "links" } | { readonly kind: "site"; readonly siteId: string } | { readonly kind: "new"; readonly at: LatLon | null };
+type Panel =
+  | { readonly kind: "links" }
+  | { readonly kind: "site"; readonly siteId: string }
+  | { readonly kind: "new"; readonly at: LatLon | null };
 
 export const GroundSheet = ({ jobId }: { jobId: string }) => {
   const job = useJob(jobId);
@@ -43,7 +51,10 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
   const [joinFromId, setJoinFromId] = useState<string | null>(null);
   const [joinToId, setJoinToId] = useState("");
   const [reach, setReach] = useState<{ from: LatLon; to: LatLon } | null>(null);
-  const [knowledge, setKnowledge] = useState<{ datasets: readonly { name: string; cellM: number; sigmaM: number }[]; intervalM: number } | null>(null);
+  const [knowledge, setKnowledge] = useState<{
+    datasets: readonly { name: string; cellM: number; sigmaM: number }[];
+    intervalM: number;
+  } | null>(null);
   const [fault, setFault] = useState<string | null>(null);
   const [mapTrouble, setMapTrouble] = useState<unknown>(null);
   const target = useRef<HTMLDivElement>(null);
@@ -85,18 +96,30 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
     const row = await postJson<SiteDto>(`/api/jobs/${jobId}/sites`, values);
     latestVersion.current.set(row.id, row.version);
     await refresh(jobId);
-    stack.push({ undo: async () => void (await patchSite(row.id, { deleted: true })), redo: async () => void (await patchSite(row.id, { deleted: false })) });
+    stack.push({
+      undo: async () => void (await patchSite(row.id, { deleted: true })),
+      redo: async () => void (await patchSite(row.id, { deleted: false })),
+    });
     setMode("look");
     setPanel({ kind: "links" });
   };
   const changeSite = async (site: SiteDto, values: Partial<SiteValues>): Promise<void> => {
-    const before: SiteValues = { name: site.name, latDeg: site.latDeg, lonDeg: site.lonDeg, mountAglM: site.mountAglM, mountMaxAglM: site.mountMaxAglM };
+    const before: SiteValues = {
+      name: site.name,
+      latDeg: site.latDeg,
+      lonDeg: site.lonDeg,
+      mountAglM: site.mountAglM,
+      mountMaxAglM: site.mountMaxAglM,
+    };
     await patchSite(site.id, values);
     stack.push({ undo: async () => void (await patchSite(site.id, before)), redo: async () => void (await patchSite(site.id, values)) });
   };
   const removeSite = async (site: SiteDto): Promise<void> => {
     await patchSite(site.id, { deleted: true });
-    stack.push({ undo: async () => void (await patchSite(site.id, { deleted: false })), redo: async () => void (await patchSite(site.id, { deleted: true })) });
+    stack.push({
+      undo: async () => void (await patchSite(site.id, { deleted: false })),
+      redo: async () => void (await patchSite(site.id, { deleted: true })),
+    });
     setPanel({ kind: "links" });
   };
   const join = async (nearSiteId: string, farSiteId: string): Promise<void> => {
@@ -168,7 +191,13 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
 
   useEffect(() => {
     if (data === undefined) return;
-    map.current?.setData({ sites: data.sites, verdicts: rows, links: data.links, selectedLinkId: selectedId, joinFromId: mode === "join" ? joinFromId : null });
+    map.current?.setData({
+      sites: data.sites,
+      verdicts: rows,
+      links: data.links,
+      selectedLinkId: selectedId,
+      joinFromId: mode === "join" ? joinFromId : null,
+    });
   }, [data, rows, selectedId, joinFromId, mode]);
   useEffect(() => map.current?.setMode(mode), [mode]);
   // biome-ignore lint/correctness/useExhaustiveDependencies: a change of colours is what redraws
@@ -189,7 +218,7 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
         event.preventDefault();
         enter(found.mode);
       } else if (event.key === "Escape") enter("look");
-      else if (event.key.toUpperCase() === "F") map.current?.fit();
+      else if (event.key.toUpperCase() === "F") map.current?.showSites();
     };
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
@@ -219,12 +248,33 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
       current="Ground"
       undo={stack}
       keys={KEYS}
-      actions={[...MODES.map((m) => ({ name: m.name, run: () => enter(m.mode) })), ...rows.map((l) => ({ name: `Open ${l.nearName} to ${l.farName}${l.label === "" ? "" : `, ${l.label}`}`, href: `/jobs/${jobId}/section/${l.linkId}` }))]}
+      actions={[
+        ...MODES.map((m) => ({ name: m.name, run: () => enter(m.mode) })),
+        ...rows.map((l) => ({
+          name: `Open ${l.nearName} to ${l.farName}${l.label === "" ? "" : `, ${l.label}`}`,
+          href: `/jobs/${jobId}/section/${l.linkId}`,
+        })),
+      ]}
       strip={[
         { label: "Job", value: data.job.name, grow: 2 },
         {
-          label: selected === undefined ? "Link" : (<>Link <VerdictMark verdict={selected.verdict} a={7} /> <span className={`font-[650] v-${selected.verdict}`}>{VERDICT_WORD[selected.verdict]}</span></>),
-          value: selected === undefined ? "none yet" : (<><span className="text-near">{selected.nearName}</span> to <span className="text-far">{selected.farName}</span></>),
+          label:
+            selected === undefined ? (
+              "Link"
+            ) : (
+              <>
+                Link <VerdictMark verdict={selected.verdict} a={7} />{" "}
+                <span className={`font-[650] v-${selected.verdict}`}>{VERDICT_WORD[selected.verdict]}</span>
+              </>
+            ),
+          value:
+            selected === undefined ? (
+              "none yet"
+            ) : (
+              <>
+                <span className="text-near">{selected.nearName}</span> to <span className="text-far">{selected.farName}</span>
+              </>
+            ),
           grow: 2.5,
         },
         { label: "Sheet", value: "02 Ground", grow: 1 },
@@ -236,17 +286,37 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
     >
       <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_252px]">
         <div className="relative min-h-0">
-          {/* biome-ignore lint/a11y/noNoninteractiveTabindex: the drawing takes arrow keys and zoom */}
-          <div ref={target} tabIndex={0} role="application" aria-label="Ground: plan drawing. Arrow keys move it, plus and minus zoom." className="map absolute inset-0" data-testid="map" />
+          <div
+            ref={target}
+            tabIndex={0}
+            role="application"
+            aria-label="Ground: plan drawing. Arrow keys move it, plus and minus zoom."
+            className="map absolute inset-0"
+            data-testid="map"
+          />
           <div className="absolute left-0 top-0 border-b border-r border-ink bg-paper px-4 py-2">
             <h1 className="m-0 text-[24px] font-[720] leading-7">Ground</h1>
             <p className="cap m-0">
-              {knowledge === null ? "Drawing the ground." : finest === undefined ? "No terrain is known here: paths stay Unknown." : `Contours every ${lengthText(units, knowledge.intervalM, units === "metric" ? 0 : 1)}; ${finest.name}, ±${lengthText(units, finest.sigmaM, 2)}`}
+              {knowledge === null
+                ? "Drawing the ground."
+                : finest === undefined
+                  ? "No terrain is known here: paths stay Unknown."
+                  : `Contours every ${lengthText(units, knowledge.intervalM, units === "metric" ? 0 : 1)}; ${finest.name}, ±${lengthText(units, finest.sigmaM, 2)}`}
             </p>
           </div>
-          <div role="toolbar" aria-label="What the pointer does" className="no-print absolute bottom-3 left-1/2 flex -translate-x-1/2 border border-ink bg-paper">
+          <div
+            role="toolbar"
+            aria-label="What the pointer does"
+            className="no-print absolute bottom-3 left-1/2 flex -translate-x-1/2 border border-ink bg-paper"
+          >
             {MODES.map((m) => (
-              <button key={m.mode} type="button" aria-pressed={mode === m.mode} onClick={() => enter(m.mode)} className={`border-r border-ink px-3 py-1.5 text-[14px] last:border-r-0 ${mode === m.mode ? "bg-ink font-bold text-paper" : ""}`}>
+              <button
+                key={m.mode}
+                type="button"
+                aria-pressed={mode === m.mode}
+                onClick={() => enter(m.mode)}
+                className={`border-r border-ink px-3 py-1.5 text-[14px] last:border-r-0 ${mode === m.mode ? "bg-ink font-bold text-paper" : ""}`}
+              >
                 {m.name}
               </button>
             ))}
@@ -282,26 +352,59 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
             <div className="grid gap-2.5 border-b border-ink px-3.5 py-3">
               <Choice label="Near end" value={joinFromId ?? ""} onChange={(e) => setJoinFromId(e.target.value || null)}>
                 <option value="">press a site, or choose</option>
-                {sites.map((s) => (<option key={s.id} value={s.id}>{s.name}</option>))}
+                {sites.map((s) => (
+                  <option key={s.id} value={s.id}>
+                    {s.name}
+                  </option>
+                ))}
               </Choice>
               <Choice label="Far end" value={joinToId} onChange={(e) => setJoinToId(e.target.value)}>
                 <option value="">press a site, or choose</option>
-                {sites.map((s) => (<option key={s.id} value={s.id}>{s.name}</option>))}
+                {sites.map((s) => (
+                  <option key={s.id} value={s.id}>
+                    {s.name}
+                  </option>
+                ))}
               </Choice>
               <JoinFacts from={joinFrom} to={sites.find((s) => s.id === joinToId)} units={units} />
-              <button type="button" className="main-action" disabled={joinFromId === null || joinToId === ""} onClick={() => joinFromId !== null && void join(joinFromId, joinToId)}>
+              <button
+                type="button"
+                className="main-action"
+                disabled={joinFromId === null || joinToId === ""}
+                onClick={() => joinFromId !== null && void join(joinFromId, joinToId)}
+              >
                 Join them
               </button>
             </div>
           )}
           {panel.kind === "new" && (
             <div className="border-b border-ink px-3.5 py-3">
-              <SiteForm key={panel.at === null ? "typed" : `${panel.at.latDeg},${panel.at.lonDeg}`} site={null} at={panel.at} units={units} submitName="Place it" onSubmit={addSite} onCancel={() => enter("look")} />
+              <SiteForm
+                key={panel.at === null ? "typed" : `${panel.at.latDeg},${panel.at.lonDeg}`}
+                site={null}
+                at={panel.at}
+                units={units}
+                submitName="Place it"
+                onSubmit={addSite}
+                onCancel={() => enter("look")}
+              />
             </div>
           )}
           {openSite !== undefined && (
             <div className="border-b border-ink px-3.5 py-3">
-              <SiteForm key={`${openSite.id}-${openSite.version}`} site={openSite} at={null} units={units} submitName="Keep" onSubmit={async (v) => { await changeSite(openSite, v); setPanel({ kind: "links" }); }} onCancel={() => setPanel({ kind: "links" })} onDelete={() => removeSite(openSite)} />
+              <SiteForm
+                key={`${openSite.id}-${openSite.version}`}
+                site={openSite}
+                at={null}
+                units={units}
+                submitName="Keep"
+                onSubmit={async (v) => {
+                  await changeSite(openSite, v);
+                  setPanel({ kind: "links" });
+                }}
+                onCancel={() => setPanel({ kind: "links" })}
+                onDelete={() => removeSite(openSite)}
+              />
               <p className="cap m-0 mt-2">{[openSite.structure, openSite.power].filter((x) => x !== "").join("; ")}</p>
             </div>
           )}
@@ -316,16 +419,31 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
               <details className="border-b border-rule px-3.5 py-2">
                 <summary className="cursor-pointer text-[15px] font-bold">Sites, {sites.length}</summary>
                 {sites.map((s) => (
-                  <button key={s.id} type="button" className="block w-full truncate py-[3px] text-left" onClick={() => setPanel({ kind: "site", siteId: s.id })}>
+                  <button
+                    key={s.id}
+                    type="button"
+                    className="block w-full truncate py-[3px] text-left"
+                    onClick={() => setPanel({ kind: "site", siteId: s.id })}
+                  >
                     {s.name}
                   </button>
                 ))}
               </details>
             )}
-            {sites.length === 0 && <p className="px-3.5 text-ink-2">No site yet. Choose Place a site and press where the first building stands.</p>}
+            {sites.length === 0 && (
+              <p className="px-3.5 text-ink-2">No site yet. Choose Place a site and press where the first building stands.</p>
+            )}
           </div>
           {selected !== undefined && near !== undefined && far !== undefined && (
-            <ChosenLink verdict={selected} near={near} far={far} declinationDeg={declinationAt(near)} units={units} jobId={jobId} onTakeAway={() => void takeLinkAway(selected.linkId)} />
+            <ChosenLink
+              verdict={selected}
+              near={near}
+              far={far}
+              declinationDeg={declinationAt(near)}
+              units={units}
+              jobId={jobId}
+              onTakeAway={() => void takeLinkAway(selected.linkId)}
+            />
           )}
         </aside>
       </div>

@@ -8,7 +8,17 @@ import { troubleText } from "../../wording/troubles";
 import { VERDICT_ORDER, VERDICT_WORD } from "../../wording/verdicts";
 
 /** The links of the job, worst first; the chosen one inverted. */
-export const LinkList = ({ verdicts, selectedId, units, choose }: { verdicts: readonly LinkVerdict[]; selectedId: string | null; units: Units; choose: (linkId: string) => void }) => (
+export const LinkList = ({
+  verdicts,
+  selectedId,
+  units,
+  choose,
+}: {
+  verdicts: readonly LinkVerdict[];
+  selectedId: string | null;
+  units: Units;
+  choose: (linkId: string) => void;
+}) => (
   <div>
     {VERDICT_ORDER.map((v) => {
       const rows = verdicts.filter((l) => l.verdict === v);
@@ -42,7 +52,23 @@ export const LinkList = ({ verdicts, selectedId, units, choose }: { verdicts: re
 );
 
 /** Facts of the chosen link, and the way to its section. */
-export const ChosenLink = ({ verdict, near, far, declinationDeg, units, jobId, onTakeAway }: { verdict: LinkVerdict; near: SiteDto; far: SiteDto; declinationDeg: number | null; units: Units; jobId: string; onTakeAway: () => void }) => {
+export const ChosenLink = ({
+  verdict,
+  near,
+  far,
+  declinationDeg,
+  units,
+  jobId,
+  onTakeAway,
+}: {
+  verdict: LinkVerdict;
+  near: SiteDto;
+  far: SiteDto;
+  declinationDeg: number | null;
+  units: Units;
+  jobId: string;
+  onTakeAway: () => void;
+}) => {
   const { worst } = verdict;
   const own = verdict.clearanceVerdict !== verdict.verdict && verdict.trouble !== null;
   return (
@@ -50,7 +76,11 @@ export const ChosenLink = ({ verdict, near, far, declinationDeg, units, jobId, o
       <div className="flex items-baseline justify-between gap-2">
         <h3 className="m-0 truncate text-[16px] font-bold text-far">{far.name}</h3>
         <span className={`flex-none text-[17px] font-[750] v-${verdict.verdict}`}>
-          {own ? VERDICT_WORD[verdict.verdict] : worst === null ? "Unknown" : `${lengthText(units, Math.abs(worst.missM), Math.abs(worst.missM) >= 20 ? 0 : 1)} ${worst.missM > 0 ? "short" : "spare"}`}
+          {own
+            ? VERDICT_WORD[verdict.verdict]
+            : worst === null
+              ? "Unknown"
+              : `${lengthText(units, Math.abs(worst.missM), Math.abs(worst.missM) >= 20 ? 0 : 1)} ${worst.missM > 0 ? "short" : "spare"}`}
         </span>
       </div>
       <p className="cap m-0 mb-1">
@@ -61,8 +91,12 @@ export const ChosenLink = ({ verdict, near, far, declinationDeg, units, jobId, o
         <thead>
           <tr className="text-right">
             <th scope="col" aria-label="Measure" />
-            <th scope="col" className="text-near">near</th>
-            <th scope="col" className="text-far">far</th>
+            <th scope="col" className="text-near">
+              near
+            </th>
+            <th scope="col" className="text-far">
+              far
+            </th>
           </tr>
         </thead>
         <tbody className="[&_td]:text-right [&_td]:font-mono [&_th]:text-left [&_th]:font-normal [&_th]:text-ink-2">

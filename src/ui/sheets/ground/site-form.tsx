@@ -20,29 +20,52 @@ export interface SiteValues {
 }
 
 const formSchema = (units: Units) =>
-  z
-    .object({ name: newSiteSchema.shape.name, where: z.string(), mount: z.string(), limit: z.string() })
-    .transform((f, ctx): SiteValues => {
-      const position = parseLatLon(f.where);
-      if ("error" in position) {
-        ctx.addIssue({ code: "custom", path: ["where"], message: coordinateFault(f.where, position) });
-        return z.NEVER;
+  z.object({ name: newSiteSchema.shape.name, where: z.string(), mount: z.string(), limit: z.string() }).transform((f, ctx): SiteValues => {
+    const position = parseLatLon(f.where);
+    if ("error" in position) {
+      ctx.addIssue({ code: "custom", path: ["where"], message: coordinateFault(f.where, position) });
+      return z.NEVER;
+    }
+    const length = (text: string, path: "mount" | "limit"): number => {
+      const number = Number(text.trim().replace(",", ".").replace("\u2212", "-"));
+      if (text.trim() === "" || Number.isNaN(number)) {
+        ctx.addIssue({
+          code: "custom",
+          path: [path],
+          message: `"${text}" is not a number; type the height above ground in ${lengthUnit(units)}.`,
+        });
+        return 0;
       }
-      const length = (text: string, path: "mount" | "limit"): number => {
-        const number = Number(text.trim().replace(",", ".").replace("\u2212", "-"));
-        if (text.trim() === "" || Number.isNaN(number)) {
-          ctx.addIssue({ code: "custom", path: [path], message: `"${text}" is not a number; type the height above ground in ${lengthUnit(units)}.` });
-          return 0;
-        }
-        const checked = newSiteSchema.shape.mountAglM.safeParse(metresFrom(units, number));
-        if (!checked.success) ctx.addIssue({ code: "custom", path: [path], message: `${checked.error.issues[0]?.message ?? ""}.` });
-        return metresFrom(units, number);
-      };
-      return { name: f.name, ...position, mountAglM: length(f.mount, "mount"), mountMaxAglM: f.limit.trim() === "" ? null : length(f.limit, "limit") };
-    });
+      const checked = newSiteSchema.shape.mountAglM.safeParse(metresFrom(units, number));
+      if (!checked.success) ctx.addIssue({ code: "custom", path: [path], message: `${checked.error.issues[0]?.message ?? ""}.` });
+      return metresFrom(units, number);
+    };
+    return {
+      name: f.name,
+      ...position,
+      mountAglM: length(f.mount, "mount"),
+      mountMaxAglM: f.limit.trim() === "" ? null : length(f.limit, "limit"),
+    };
+  });
 
 /** A site: name, position, mount. Faults stand under the field they belong to. */
-export const SiteForm = ({ site, at, units, submitName, onSubmit, onCancel, onDelete }: { site: SiteDto | null; at: { latDeg: number; lonDeg: number } | null; units: Units; submitName: string; onSubmit: (values: SiteValues) => Promise<void>; onCancel: () => void; onDelete?: (() => Promise<void>) | undefined }) => {
+export const SiteForm = ({
+  site,
+  at,
+  units,
+  submitName,
+  onSubmit,
+  onCancel,
+  onDelete,
+}: {
+  site: SiteDto | null;
+  at: { latDeg: number; lonDeg: number } | null;
+  units: Units;
+  submitName: string;
+  onSubmit: (values: SiteValues) => Promise<void>;
+  onCancel: () => void;
+  onDelete?: (() => Promise<void>) | undefined;
+}) => {
   const [fault, setFault] = useState<string | null>(null);
   const place = site ?? at;
   const form = useForm<z.input<ReturnType<typeof formSchema>>, unknown, SiteValues>({
@@ -50,7 +73,8 @@ export const SiteForm = ({ site, at, units, submitName, onSubmit, onCancel, onDe
     defaultValues: {
       name: site?.name ?? "",
       where: place === null ? "" : latLonText(place),
-      mount: site === null ? String(Math.round(lengthIn(units, 6) * 10) / 10) : String(Math.round(lengthIn(units, site.mountAglM) * 10) / 10),
+      mount:
+        site === null ? String(Math.round(lengthIn(units, 6) * 10) / 10) : String(Math.round(lengthIn(units, site.mountAglM) * 10) / 10),
       limit: site?.mountMaxAglM == null ? "" : String(Math.round(lengthIn(units, site.mountMaxAglM) * 10) / 10),
     },
   });
@@ -65,12 +89,23 @@ export const SiteForm = ({ site, at, units, submitName, onSubmit, onCancel, onDe
   };
   const unit = lengthUnit(units);
   return (
-    <form noValidate aria-label={site === null ? "New site" : `Site ${site.name}`} className="grid gap-3" onSubmit={form.handleSubmit((values) => run(() => onSubmit(values)))}>
+    <form
+      noValidate
+      aria-label={site === null ? "New site" : `Site ${site.name}`}
+      className="grid gap-3"
+      onSubmit={form.handleSubmit((values) => run(() => onSubmit(values)))}
+    >
       <Field label="Name" autoFocus fault={errors.name?.message} {...form.register("name")} />
       <Field label="Latitude, longitude" fault={errors.where?.message} {...form.register("where")} />
       <div className="grid grid-cols-2 gap-3">
         <Field label={`Mount above ground, ${unit}`} inputMode="decimal" fault={errors.mount?.message} {...form.register("mount")} />
-        <Field label={`Highest it carries, ${unit}`} inputMode="decimal" placeholder="not known" fault={errors.limit?.message} {...form.register("limit")} />
+        <Field
+          label={`Highest it carries, ${unit}`}
+          inputMode="decimal"
+          placeholder="not known"
+          fault={errors.limit?.message}
+          {...form.register("limit")}
+        />
       </div>
       {fault !== null && (
         <p role="alert" className="m-0 text-short-figure">

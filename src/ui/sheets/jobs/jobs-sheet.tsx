@@ -17,11 +17,14 @@ const day = (iso: string): string => new Date(iso).toLocaleDateString("en-GB", {
 const MarkRow = ({ summary }: { summary: JobSummary }) => {
   const words = VERDICT_ORDER.map((v) => [v, summary.links.filter((l) => l.verdict === v).length] as const).filter(([, n]) => n > 0);
   return (
-    <span role="img" aria-label={words.length === 0 ? "no links" : words.map(([v, n]) => `${n} ${VERDICT_WORD[v]}`).join(", ")} className="flex flex-wrap gap-x-1.5">
+    <span
+      role="img"
+      aria-label={words.length === 0 ? "no links" : words.map(([v, n]) => `${n} ${VERDICT_WORD[v]}`).join(", ")}
+      className="flex flex-wrap gap-x-1.5"
+    >
       {words.map(([v, n]) => (
         <span key={v} className="mr-2 flex gap-1">
           {Array.from({ length: n }, (_, i) => (
-            // biome-ignore lint/suspicious/noArrayIndexKey: equal marks
             <VerdictMark key={i} verdict={v} a={9} />
           ))}
         </span>
@@ -41,7 +44,9 @@ export const JobsSheet = () => {
 
   const wanted = search.trim().toLowerCase();
   const jobs = (data ?? []).filter(
-    (s) => wanted === "" || `${s.job.name} ${s.job.place} ${s.links.map((l) => `${l.nearName} ${l.farName}`).join(" ")}`.toLowerCase().includes(wanted),
+    (s) =>
+      wanted === "" ||
+      `${s.job.name} ${s.job.place} ${s.links.map((l) => `${l.nearName} ${l.farName}`).join(" ")}`.toLowerCase().includes(wanted),
   );
   const chosen = jobs.find((s) => s.job.id === chosenId) ?? jobs[0];
   const trouble = error ?? failureReason;
@@ -85,10 +90,19 @@ export const JobsSheet = () => {
                 </thead>
                 <tbody>
                   {jobs.map((s) => (
-                    <tr key={s.job.id} aria-current={s === chosen ? "true" : undefined} className={`h-9 border-b border-rule [&>td]:pl-4 ${s === chosen ? "bg-band" : ""}`} onClick={() => setChosenId(s.job.id)}>
+                    <tr
+                      key={s.job.id}
+                      aria-current={s === chosen ? "true" : undefined}
+                      className={`h-9 border-b border-rule [&>td]:pl-4 ${s === chosen ? "bg-band" : ""}`}
+                      onClick={() => setChosenId(s.job.id)}
+                    >
                       <td className="font-mono text-[13px]">{String(s.job.number).padStart(3, "0")}</td>
                       <td className="font-[650]">
-                        <Link href={`/jobs/${s.job.id}/ground`} className="text-[15px] text-ink underline decoration-[1.6px] underline-offset-4" onFocus={() => setChosenId(s.job.id)}>
+                        <Link
+                          href={`/jobs/${s.job.id}/ground`}
+                          className="text-[15px] text-ink underline decoration-[1.6px] underline-offset-4"
+                          onFocus={() => setChosenId(s.job.id)}
+                        >
                           {s.job.name}
                         </Link>
                       </td>
@@ -104,13 +118,18 @@ export const JobsSheet = () => {
                 </tbody>
               </table>
               {jobs.length === 0 && (
-                <p className="px-4 py-3 text-ink-2">{data.length === 0 ? "No job yet. Make the first with New job." : "No job, site or link by that name."}</p>
+                <p className="px-4 py-3 text-ink-2">
+                  {data.length === 0 ? "No job yet. Make the first with New job." : "No job, site or link by that name."}
+                </p>
               )}
               {chosen !== undefined && <LinkTable summary={chosen} units={units} />}
             </>
           )}
         </main>
-        <footer aria-label="Title strip" className="flex border-t-[1.6px] border-ink [&>div]:border-r [&>div]:border-ink [&>div]:px-2.5 [&>div]:pt-[5px] [&>div:last-child]:border-r-0">
+        <footer
+          aria-label="Title strip"
+          className="flex border-t-[1.6px] border-ink [&>div]:border-r [&>div]:border-ink [&>div]:px-2.5 [&>div]:pt-[5px] [&>div:last-child]:border-r-0"
+        >
           <div className="flex-[3]">
             <div className="label">Register</div>
             <div className="font-[520]">All jobs on this machine</div>

@@ -10,7 +10,9 @@ const worstText = (l: LinkVerdict, units: Units): string => {
   if (l.serviceVerdict === l.verdict && l.clearanceVerdict !== l.verdict && l.trouble !== null) return troubleText(l.trouble);
   if (l.worst === null) return "ground not known";
   const name = l.worst.name ?? (l.worst.kind === "ground" ? "the ground" : l.worst.kind);
-  return l.worst.missM > 0 ? `${lengthText(units, l.worst.missM)} short, ${name}` : `${lengthText(units, -l.worst.missM)} to spare, ${name}`;
+  return l.worst.missM > 0
+    ? `${lengthText(units, l.worst.missM)} short, ${name}`
+    : `${lengthText(units, -l.worst.missM)} to spare, ${name}`;
 };
 
 /** The links of a job, a line each, in the order of their numbers. */
@@ -43,11 +45,15 @@ export const LinkTable = ({ summary, units }: { summary: JobSummary; units: Unit
               <th scope="col">No.</th>
               <th scope="col">Near end</th>
               <th scope="col">Far end</th>
-              <th scope="col" className="text-right">Length</th>
+              <th scope="col" className="text-right">
+                Length
+              </th>
               <th scope="col">Gear</th>
               <th scope="col">Verdict</th>
               <th scope="col">Worst place</th>
-              <th scope="col" className="text-right">Expected</th>
+              <th scope="col" className="text-right">
+                Expected
+              </th>
               <th scope="col">Stage</th>
             </tr>
           </thead>

@@ -35,7 +35,15 @@ const formSchema = z
       ctx.addIssue({ code: "custom", path: ["rain"], message: checked.error.issues[0]?.message ?? "" });
       return z.NEVER;
     }
-    return { name: f.name, place: f.place, visitOn: f.visitOn, ruleDomain: f.ruleDomain, rainRate001MmH: rain, centreLatDeg: position.latDeg, centreLonDeg: position.lonDeg };
+    return {
+      name: f.name,
+      place: f.place,
+      visitOn: f.visitOn,
+      ruleDomain: f.ruleDomain,
+      rainRate001MmH: rain,
+      centreLatDeg: position.latDeg,
+      centreLonDeg: position.lonDeg,
+    };
   });
 
 /** Makes a job: what it is called, where it is, under which rules and rain. */
@@ -64,7 +72,10 @@ export const NewJobDialog = () => {
       <Dialog.Trigger className="main-action">New job</Dialog.Trigger>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 bg-ink/30" />
-        <Dialog.Content aria-describedby={undefined} className="fixed left-1/2 top-1/2 w-[520px] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 border-[1.6px] border-ink bg-paper p-6">
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed left-1/2 top-1/2 w-[520px] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 border-[1.6px] border-ink bg-paper p-6"
+        >
           <Dialog.Title className="m-0 mb-4 text-[21px] font-bold">New job</Dialog.Title>
           <form onSubmit={submit} noValidate className="grid grid-cols-2 gap-x-5 gap-y-3.5">
             <div className="col-span-2">
@@ -73,14 +84,24 @@ export const NewJobDialog = () => {
             <Field label="Where, in words" {...form.register("place")} />
             <Field label="Day of visit" type="date" fault={errors.visitOn?.message} {...form.register("visitOn")} />
             <div className="col-span-2">
-              <Field label="Position of the first building: latitude, longitude" placeholder="47.3000 N, 19.4000 W" fault={errors.where?.message} {...form.register("where")} />
+              <Field
+                label="Position of the first building: latitude, longitude"
+                placeholder="47.3000 N, 19.4000 W"
+                fault={errors.where?.message}
+                {...form.register("where")}
+              />
             </div>
             <Choice label="Rules" {...form.register("ruleDomain")}>
               <option value="cautious">Cautious</option>
               <option value="FCC-like">FCC-like</option>
               <option value="ETSI-like">ETSI-like</option>
             </Choice>
-            <Field label="Rain passed 0.01 % of the year, mm/h" inputMode="decimal" fault={errors.rain?.message} {...form.register("rain")} />
+            <Field
+              label="Rain passed 0.01 % of the year, mm/h"
+              inputMode="decimal"
+              fault={errors.rain?.message}
+              {...form.register("rain")}
+            />
             <p className="cap col-span-2 m-0">The rule sets are a planning aid; the local regulator decides.</p>
             {fault !== null && (
               <p role="alert" className="col-span-2 m-0 text-short-figure">

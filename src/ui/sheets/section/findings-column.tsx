@@ -12,14 +12,25 @@ const MOST_MENDS = 3;
 const Strong = ({ text }: { text: string }) => (
   <>
     {text.split("*").map((part, i) => (
-      // biome-ignore lint/suspicious/noArrayIndexKey: parts of one sentence
       <Fragment key={i}>{i % 2 === 1 ? <strong className="font-[700]">{part}</strong> : part}</Fragment>
     ))}
   </>
 );
 
 /** At most four findings, worst first, each with what would mend it; the rest on demand. */
-export const FindingsColumn = ({ findings, units, nearName, apply, lookedAt }: { findings: readonly Finding[]; units: Units; nearName: string; apply: (action: DesignAction) => void; lookedAt: string }) => {
+export const FindingsColumn = ({
+  findings,
+  units,
+  nearName,
+  apply,
+  lookedAt,
+}: {
+  findings: readonly Finding[];
+  units: Units;
+  nearName: string;
+  apply: (action: DesignAction) => void;
+  lookedAt: string;
+}) => {
   const [all, setAll] = useState(false);
   const shown = all ? findings : findings.slice(0, MOST);
   return (

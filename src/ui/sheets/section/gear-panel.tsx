@@ -7,13 +7,31 @@ import { fitChannel } from "./gear-rules";
 const BANDS = ["2.4", "5", "6", "24", "60", "80"];
 
 /** A number typed into the design: what cannot be read stays as typed, with the reason; the design keeps the last good one. */
-const NumberField = ({ label, value, least, most, unit, optional = false, onChange }: { label: string; value: number | null; least: number; most: number; unit: string; optional?: boolean; onChange: (value: number | null) => void }) => {
+const NumberField = ({
+  label,
+  value,
+  least,
+  most,
+  unit,
+  optional = false,
+  onChange,
+}: {
+  label: string;
+  value: number | null;
+  least: number;
+  most: number;
+  unit: string;
+  optional?: boolean;
+  onChange: (value: number | null) => void;
+}) => {
   const [draft, setDraft] = useState<string | null>(null);
   const text = draft ?? (value === null ? "" : String(Math.round(value * 100) / 100));
   const number = Number(text.trim().replace(",", ".").replace("\u2212", "-"));
   const empty = text.trim() === "";
   const fault = empty
-    ? optional ? undefined : `Type a number in ${unit}.`
+    ? optional
+      ? undefined
+      : `Type a number in ${unit}.`
     : Number.isNaN(number)
       ? `"${text}" is not a number.`
       : number < least || number > most
@@ -40,7 +58,19 @@ const NumberField = ({ label, value, least, most, unit, optional = false, onChan
 };
 
 /** Radios, antennas, channel, powers and needs of the link; every change is drawn at once. */
-export const GearPanel = ({ design, hardware, nearName, farName, change }: { design: DesignFields; hardware: HardwareDto; nearName: string; farName: string; change: (fields: Partial<DesignFields>) => void }) => {
+export const GearPanel = ({
+  design,
+  hardware,
+  nearName,
+  farName,
+  change,
+}: {
+  design: DesignFields;
+  hardware: HardwareDto;
+  nearName: string;
+  farName: string;
+  change: (fields: Partial<DesignFields>) => void;
+}) => {
   const radioOf = (id: string) => hardware.radios.find((r) => r.id === id);
   const near = radioOf(design.nearRadioId);
   const far = radioOf(design.farRadioId);
@@ -50,7 +80,10 @@ export const GearPanel = ({ design, hardware, nearName, farName, change }: { des
     if (radio === undefined) return;
     // A pair of equal radios stays a pair.
     const both = design.nearRadioId === design.farRadioId;
-    const antenna = radio.antenna.kind === "connectorised" ? (hardware.antennas.find((a) => a.bandsMhz.some((b) => radio.bandsMhz.some((r) => r.low < b.high && b.low < r.high)))?.id ?? null) : null;
+    const antenna =
+      radio.antenna.kind === "connectorised"
+        ? (hardware.antennas.find((a) => a.bandsMhz.some((b) => radio.bandsMhz.some((r) => r.low < b.high && b.low < r.high)))?.id ?? null)
+        : null;
     change({
       ...(end === "near" || both ? { nearRadioId: id, nearAntennaId: antenna } : {}),
       ...(end === "far" || both ? { farRadioId: id, farAntennaId: antenna } : {}),
@@ -95,8 +128,22 @@ export const GearPanel = ({ design, hardware, nearName, farName, change }: { des
         </Choice>
       )}
       <div className="grid grid-cols-2 gap-3">
-        <NumberField label="Power" unit="dBm" value={design.nearPowerDbm} least={near?.minTxPowerDbm ?? -40} most={near?.modulations[0]?.maxTxPowerDbm ?? 40} onChange={(v) => change({ nearPowerDbm: v ?? 0 })} />
-        <NumberField label="Feeder" unit="dB" value={design.nearFeederLossDb} least={0} most={40} onChange={(v) => change({ nearFeederLossDb: v ?? 0 })} />
+        <NumberField
+          label="Power"
+          unit="dBm"
+          value={design.nearPowerDbm}
+          least={near?.minTxPowerDbm ?? -40}
+          most={near?.modulations[0]?.maxTxPowerDbm ?? 40}
+          onChange={(v) => change({ nearPowerDbm: v ?? 0 })}
+        />
+        <NumberField
+          label="Feeder"
+          unit="dB"
+          value={design.nearFeederLossDb}
+          least={0}
+          most={40}
+          onChange={(v) => change({ nearFeederLossDb: v ?? 0 })}
+        />
       </div>
       <h3 className="m-0 mt-1 text-[14px] font-bold text-far">{farName}</h3>
       <Choice label="Radio" value={design.farRadioId} onChange={(e) => choose("far", e.target.value)}>
@@ -109,12 +156,33 @@ export const GearPanel = ({ design, hardware, nearName, farName, change }: { des
         </Choice>
       )}
       <div className="grid grid-cols-2 gap-3">
-        <NumberField label="Power" unit="dBm" value={design.farPowerDbm} least={far?.minTxPowerDbm ?? -40} most={far?.modulations[0]?.maxTxPowerDbm ?? 40} onChange={(v) => change({ farPowerDbm: v ?? 0 })} />
-        <NumberField label="Feeder" unit="dB" value={design.farFeederLossDb} least={0} most={40} onChange={(v) => change({ farFeederLossDb: v ?? 0 })} />
+        <NumberField
+          label="Power"
+          unit="dBm"
+          value={design.farPowerDbm}
+          least={far?.minTxPowerDbm ?? -40}
+          most={far?.modulations[0]?.maxTxPowerDbm ?? 40}
+          onChange={(v) => change({ farPowerDbm: v ?? 0 })}
+        />
+        <NumberField
+          label="Feeder"
+          unit="dB"
+          value={design.farFeederLossDb}
+          least={0}
+          most={40}
+          onChange={(v) => change({ farFeederLossDb: v ?? 0 })}
+        />
       </div>
       <h3 className="m-0 mt-1 text-[14px] font-bold">Channel and need</h3>
       <div className="grid grid-cols-2 gap-3">
-        <NumberField label="Centre" unit="MHz" value={design.centreMhz} least={1000} most={100_000} onChange={(v) => change({ centreMhz: v ?? design.centreMhz })} />
+        <NumberField
+          label="Centre"
+          unit="MHz"
+          value={design.centreMhz}
+          least={1000}
+          most={100_000}
+          onChange={(v) => change({ centreMhz: v ?? design.centreMhz })}
+        />
         <Choice label="Width, MHz" value={String(design.widthMhz)} onChange={(e) => change({ widthMhz: Number(e.target.value) })}>
           {widths.map((w) => (
             <option key={w} value={w}>
@@ -122,10 +190,30 @@ export const GearPanel = ({ design, hardware, nearName, farName, change }: { des
             </option>
           ))}
         </Choice>
-        <NumberField label="Need to far" unit="Mbps" optional value={design.needToFarMbps} least={0} most={100_000} onChange={(v) => change({ needToFarMbps: v })} />
-        <NumberField label="Need to near" unit="Mbps" optional value={design.needToNearMbps} least={0} most={100_000} onChange={(v) => change({ needToNearMbps: v })} />
+        <NumberField
+          label="Need to far"
+          unit="Mbps"
+          optional
+          value={design.needToFarMbps}
+          least={0}
+          most={100_000}
+          onChange={(v) => change({ needToFarMbps: v })}
+        />
+        <NumberField
+          label="Need to near"
+          unit="Mbps"
+          optional
+          value={design.needToNearMbps}
+          least={0}
+          most={100_000}
+          onChange={(v) => change({ needToNearMbps: v })}
+        />
       </div>
-      <Field label="Permission, when the rules ask for one" value={design.permission ?? ""} onChange={(e) => change({ permission: e.target.value === "" ? null : e.target.value })} />
+      <Field
+        label="Permission, when the rules ask for one"
+        value={design.permission ?? ""}
+        onChange={(e) => change({ permission: e.target.value === "" ? null : e.target.value })}
+      />
     </div>
   );
 };

@@ -7,7 +7,11 @@ const clock = (at: Date): string => at.toLocaleTimeString("en-GB", { hour: "2-di
 
 /** The saved state in the title strip. */
 export const SavedCell = ({ status }: { status: SaveStatus }) => (
-  <span role="status" data-testid="saved" title={status.kind === "kept" || status.kind === "refused" ? errorSentence(status.reason) : undefined}>
+  <span
+    role="status"
+    data-testid="saved"
+    title={status.kind === "kept" || status.kind === "refused" ? errorSentence(status.reason) : undefined}
+  >
     {status.kind === "saved" && (status.at === null ? "all edits" : `${clock(status.at)}, all edits`)}
     {status.kind === "saving" && "saving"}
     {status.kind === "kept" && (
@@ -30,7 +34,9 @@ export const SavedCell = ({ status }: { status: SaveStatus }) => (
 
 export const ClashNotice = ({ resolve }: { resolve: (keep: "mine" | "theirs") => void }) => (
   <div role="alert" className="border-b border-ink px-3.5 py-3">
-    <p className="m-0 mb-2">Someone else changed this design while you did. Nothing is lost: choose which stands; undo brings the other back.</p>
+    <p className="m-0 mb-2">
+      Someone else changed this design while you did. Nothing is lost: choose which stands; undo brings the other back.
+    </p>
     <div className="flex gap-4">
       <button type="button" className="press" onClick={() => resolve("mine")}>
         Keep mine

@@ -1,15 +1,15 @@
 "use client";
-import { useEffect, useId, useMemo, useState } from "react";
 import { Tabs } from "radix-ui";
+import { useEffect, useId, useMemo, useState } from "react";
 import { useStore } from "zustand";
 import type { HardwareDto, ProfileDto } from "@/contract";
-import type { DesignAction } from "@/core/link";
+import { type DesignAction, worseVerdict } from "@/core/link";
 import { type LinkBundle, useRefresh, useVerdicts } from "../../api/queries";
 import { TypedFigure } from "../../controls/typed-figure";
 import { Ladder } from "../../drawing/ladder";
 import { LevelDrawing } from "../../drawing/level-drawing";
-import { sectionScale } from "../../drawing/section-scale";
 import { type ClearsFrom, SectionDrawing } from "../../drawing/section-drawing";
+import { sectionScale } from "../../drawing/section-scale";
 import { DistanceAxis, KeyPlan, WidthsStrip } from "../../drawing/strips";
 import { useSize } from "../../drawing/use-size";
 import { Sheet, UnitsButton } from "../../frame/sheet";
@@ -19,6 +19,7 @@ import { usePreferences } from "../../state/preferences";
 import { cutMiddle } from "../../wording/names";
 import { bearingText, distanceText, ghzText, lengthIn, lengthUnit, metresFrom } from "../../wording/numbers";
 import { policyText } from "../../wording/policy";
+import { troubleText } from "../../wording/troubles";
 import { VERDICT_WORD } from "../../wording/verdicts";
 import { jobIndex } from "../job-index";
 import { FindingsColumn } from "./findings-column";
@@ -37,7 +38,17 @@ const KEYS = [
   { keys: "R", does: "Level line the other way" },
 ];
 
-export const SectionOpen = ({ jobId, bundle, profile, hardware }: { jobId: string; bundle: LinkBundle; profile: ProfileDto; hardware: HardwareDto }) => {
+export const SectionOpen = ({
+  jobId,
+  bundle,
+  profile,
+  hardware,
+}: {
+  jobId: string;
+  bundle: LinkBundle;
+  profile: ProfileDto;
+  hardware: HardwareDto;
+}) => {
   const { units } = usePreferences();
   const refresh = useRefresh();
   const verdicts = useVerdicts(jobId);
@@ -66,7 +77,13 @@ export const SectionOpen = ({ jobId, bundle, profile, hardware }: { jobId: strin
     () =>
       settledEvaluation === null || area.width === 0
         ? null
-        : sectionScale(settledEvaluation.path, settledEvaluation.plan, settledEvaluation.ray, area.width, Math.max(120, area.height - WIDTHS_PX - AXIS_PX - HEADER_PX)),
+        : sectionScale(
+            settledEvaluation.path,
+            settledEvaluation.plan,
+            settledEvaluation.ray,
+            area.width,
+            Math.max(120, area.height - WIDTHS_PX - AXIS_PX - HEADER_PX),
+          ),
     [settledEvaluation, area.width, area.height],
   );
 
@@ -144,14 +161,24 @@ export const SectionOpen = ({ jobId, bundle, profile, hardware }: { jobId: strin
     const top = scale.y(isNear ? ray.startZM : ray.endZM);
     const foot = scale.y(ground);
     const lineX = isNear ? x + 46 : x - 46;
-    const y = Math.min(scale.height - 20, Math.max(top + 14, (top + foot) / 2));
+    // Too low a mast for a figure on its line: the figure stands beside it.
+    const low = Math.abs(foot - top) < 46;
+    const y = low ? (top + foot) / 2 : Math.min(scale.height - 20, Math.max(top + 14, (top + foot) / 2));
+    const aside = low ? -6 : 34;
     return (
       <>
         <svg aria-hidden="true" className="pointer-events-none absolute inset-0" width={scale.width} height={scale.height}>
           <path d={`M${x} ${foot}H${lineX}M${x} ${top}H${lineX}`} stroke={`var(--${end})`} strokeWidth="0.8" opacity="0.7" />
-          <path d={`M${lineX} ${top}V${foot}M${lineX - 4.5} ${top + 4.5}l9 -9M${lineX - 4.5} ${foot + 4.5}l9 -9`} stroke={`var(--${end})`} strokeWidth="1.2" />
+          <path
+            d={`M${lineX} ${top}V${foot}M${lineX - 4.5} ${top + 4.5}l9 -9M${lineX - 4.5} ${foot + 4.5}l9 -9`}
+            stroke={`var(--${end})`}
+            strokeWidth="1.2"
+          />
         </svg>
-        <div className="absolute" style={isNear ? { left: lineX - 34, top: y - 12 } : { right: scale.width - lineX - 34, top: y - 12 }}>
+        <div
+          className="absolute"
+          style={isNear ? { left: lineX - aside, top: y - 12 } : { right: scale.width - lineX - aside, top: y - 12 }}
+        >
           {mountFigure(end)}
         </div>
       </>
@@ -166,7 +193,12 @@ export const SectionOpen = ({ jobId, bundle, profile, hardware }: { jobId: strin
       keys={KEYS}
       actions={[
         { name: "Level line the other way", run: () => setReverse(!reverse) },
-        ...(verdicts.data ?? []).filter((l) => l.linkId !== link.id).map((l) => ({ name: `Open ${l.nearName} to ${l.farName}${l.label === "" ? "" : `, ${l.label}`}`, href: `/jobs/${jobId}/section/${l.linkId}` })),
+        ...(verdicts.data ?? [])
+          .filter((l) => l.linkId !== link.id)
+          .map((l) => ({
+            name: `Open ${l.nearName} to ${l.farName}${l.label === "" ? "" : `, ${l.label}`}`,
+            href: `/jobs/${jobId}/section/${l.linkId}`,
+          })),
       ]}
       strip={[
         { label: "Job", value: job.name, grow: 2 },
@@ -174,7 +206,9 @@ export const SectionOpen = ({ jobId, bundle, profile, hardware }: { jobId: strin
           label: (
             <>
               Link <VerdictMark verdict={result?.verdict ?? "unknown"} a={7} />
-              <span className={`font-[650] v-${result?.verdict ?? "unknown"}`} data-testid="link-verdict">{VERDICT_WORD[result?.verdict ?? "unknown"]}</span>
+              <span className={`font-[650] v-${result?.verdict ?? "unknown"}`} data-testid="link-verdict">
+                {VERDICT_WORD[result?.verdict ?? "unknown"]}
+              </span>
             </>
           ),
           value: (
@@ -195,27 +229,55 @@ export const SectionOpen = ({ jobId, bundle, profile, hardware }: { jobId: strin
         <div ref={areaRef} className="relative min-h-0 min-w-0 overflow-hidden">
           <header className="flex h-[96px] items-start gap-4 pl-4 pr-3 pt-3">
             <VerdictMark verdict={verdict} a={30} />
-            <div className={`text-[54px] font-[750] leading-[58px] tracking-[-0.5px] v-${verdict}`} data-testid="verdict" aria-live="polite">
+            <div
+              className={`text-[54px] font-[750] leading-[58px] tracking-[-0.5px] v-${verdict}`}
+              data-testid="verdict"
+              aria-live="polite"
+            >
               {VERDICT_WORD[verdict]}
             </div>
             <div className="min-w-0 flex-1 border-l border-hair pl-4">
               <h1 className="m-0 truncate text-[21px] font-bold leading-6">
-                <span className="text-near" title={near.name}>{cutMiddle(near.name, 24)}</span> to <span className="text-far" title={far.name}>{cutMiddle(far.name, 24)}</span>
+                <span className="text-near" title={near.name}>
+                  {cutMiddle(near.name, 24)}
+                </span>{" "}
+                to{" "}
+                <span className="text-far" title={far.name}>
+                  {cutMiddle(far.name, 24)}
+                </span>
               </h1>
               <p className="m-0 text-[14px]">
-                {distanceText(units, profile.pathM)}, bearing {bearingText(profile.nearBearingDeg)} true ({bearingText(profile.nearBearingDeg - profile.nearDeclinationDeg + 360)} magnetic), back {bearingText(profile.farBearingDeg)}
+                {distanceText(units, profile.pathM)}, bearing {bearingText(profile.nearBearingDeg)} true (
+                {bearingText(profile.nearBearingDeg - profile.nearDeclinationDeg + 360)} magnetic), back{" "}
+                {bearingText(profile.farBearingDeg)}
                 {profile.declinationInModelYears ? "" : ", magnetic extrapolated"}
               </p>
               <p className="cap m-0">
                 {ghzText(design.centreMhz)}, {design.widthMhz} MHz wide.{" "}
                 {scale === null ? "" : scale.exaggeration === 1 ? "Heights drawn 1:1." : `Heights drawn ×${scale.exaggeration}.`}
-                {result !== null && (result.geometry.nearWallOf !== null || result.geometry.farWallOf !== null) ? " Mount taken 0.3 m off its wall." : ""}
+                {result !== null && (result.geometry.nearWallOf !== null || result.geometry.farWallOf !== null)
+                  ? " Mount taken 0.3 m off its wall."
+                  : ""}
               </p>
+              {result !== null && worseVerdict(verdict, result.service.verdict) !== verdict && (
+                <p
+                  className={`m-0 flex items-center gap-1.5 text-[14px] font-[700] v-${result.service.verdict}`}
+                  data-testid="headline-trouble"
+                >
+                  <VerdictMark verdict={result.service.verdict} a={8} />
+                  {VERDICT_WORD[result.service.verdict]} all the same:{" "}
+                  {troubleText(found.find((f) => f.verdict === result.service.verdict)?.code ?? "")}
+                </p>
+              )}
             </div>
-            {evaluation !== null && <KeyPlan path={evaluation.path} verdictShort={verdict === "short"} worstAtM={result?.clearance.worst?.atM ?? null} />}
+            {evaluation !== null && (
+              <KeyPlan path={evaluation.path} verdictShort={verdict === "short"} worstAtM={result?.clearance.worst?.atM ?? null} />
+            )}
           </header>
           {evaluation === null ? (
-            <p role="alert" className="px-6">A radio of this design is not in the catalogue any more. Choose another under Gear.</p>
+            <p role="alert" className="px-6">
+              A radio of this design is not in the catalogue any more. Choose another under Gear.
+            </p>
           ) : (
             scale !== null && (
               <>
@@ -238,7 +300,15 @@ export const SectionOpen = ({ jobId, bundle, profile, hardware }: { jobId: strin
                 </div>
                 <DistanceAxis scale={scale} pathM={profile.pathM} units={units} />
                 <div className="border-t border-rule">
-                  <WidthsStrip path={evaluation.path} plan={evaluation.plan} result={evaluation.result} ray={evaluation.ray} scale={scale} units={units} height={WIDTHS_PX - 1} />
+                  <WidthsStrip
+                    path={evaluation.path}
+                    plan={evaluation.plan}
+                    result={evaluation.result}
+                    ray={evaluation.ray}
+                    scale={scale}
+                    units={units}
+                    height={WIDTHS_PX - 1}
+                  />
                 </div>
               </>
             )
@@ -247,7 +317,11 @@ export const SectionOpen = ({ jobId, bundle, profile, hardware }: { jobId: strin
         <Tabs.Root defaultValue="findings" className="flex min-h-0 flex-col border-l border-ink">
           <Tabs.List className="flex gap-5 border-b border-ink px-3.5 pt-2.5" aria-label="Beside the drawing">
             {["findings", "gear"].map((name) => (
-              <Tabs.Trigger key={name} value={name} className="border-b-[3px] border-transparent pb-1 text-[15px] font-[520] capitalize data-[state=active]:border-ink data-[state=active]:font-bold">
+              <Tabs.Trigger
+                key={name}
+                value={name}
+                className="border-b-[3px] border-transparent pb-1 text-[15px] font-[520] capitalize data-[state=active]:border-ink data-[state=active]:font-bold"
+              >
                 {name}
               </Tabs.Trigger>
             ))}
@@ -274,10 +348,14 @@ export const SectionOpen = ({ jobId, bundle, profile, hardware }: { jobId: strin
                   <>
                     <h2 className="m-0 flex flex-none items-center gap-2 text-[15px] font-bold">
                       Level <VerdictMark verdict={result?.service.verdict ?? "unknown"} a={9} />
-                      <span className={`v-${result?.service.verdict ?? "unknown"}`} data-testid="service-verdict">{VERDICT_WORD[result?.service.verdict ?? "unknown"]}</span>
+                      <span className={`v-${result?.service.verdict ?? "unknown"}`} data-testid="service-verdict">
+                        {VERDICT_WORD[result?.service.verdict ?? "unknown"]}
+                      </span>
                     </h2>
                     <button type="button" className="press flex-none text-[13px]" onClick={() => setReverse(!reverse)}>
-                      {reverse ? `${cutMiddle(far.name, 14)} to ${cutMiddle(near.name, 14)}` : `${cutMiddle(near.name, 14)} to ${cutMiddle(far.name, 14)}`}
+                      {reverse
+                        ? `${cutMiddle(far.name, 14)} to ${cutMiddle(near.name, 14)}`
+                        : `${cutMiddle(near.name, 14)} to ${cutMiddle(far.name, 14)}`}
                     </button>
                   </>
                 }
@@ -297,7 +375,9 @@ export const SectionOpen = ({ jobId, bundle, profile, hardware }: { jobId: strin
               />
             )}
           </div>
-          <div className="border-l border-rule">{direction !== null && <Ladder direction={direction} marginDb={job.marginDb} levelId={levelId} />}</div>
+          <div className="border-l border-rule">
+            {direction !== null && <Ladder direction={direction} marginDb={job.marginDb} levelId={levelId} />}
+          </div>
         </div>
       </div>
     </Sheet>
@@ -308,7 +388,10 @@ const lookedAt = (evaluation: ReturnType<typeof useEvaluation>): string => {
   if (evaluation === null) return "";
   const { path, result } = evaluation;
   const down = result.service.toFar?.rain;
-  const rain = down === undefined ? "" : ` Rain takes about ${down.minutesAYear < 1 ? "no minute" : `${Math.round(down.minutesAYear)} minutes`} a year.`;
+  const rain =
+    down === undefined || result.service.toFar?.held === null
+      ? ""
+      : ` Rain takes about ${down.minutesAYear < 1 ? "no minute" : `${Math.round(down.minutesAYear)} minutes`} a year.`;
   const from = path.profile.datasets.map((d) => d.name).join(", ");
   return `Looked at: ground${from === "" ? " (none known)" : ` from ${from}`}, ${path.bodies.length} things beside the path, level both ways.${rain} Not computed yet: ${result.notModelled.join(", ")}.`;
 };

@@ -1,7 +1,16 @@
 "use client";
 import { useDeferredValue, useMemo } from "react";
-import { type DesignFields, type HardwareDto, isProblem, planOf, type ProfileDto, profileFromDto } from "@/contract";
-import { evaluatePrepared, findings, type Finding, type LinkPlan, type LinkResult, type PreparedPath, preparePath, rayOf } from "@/core/link";
+import { type DesignFields, type HardwareDto, isProblem, type ProfileDto, planOf, profileFromDto } from "@/contract";
+import {
+  evaluatePrepared,
+  type Finding,
+  findings,
+  type LinkPlan,
+  type LinkResult,
+  type PreparedPath,
+  preparePath,
+  rayOf,
+} from "@/core/link";
 import type { Ray } from "@/core/obstacles";
 import type { LinkBundle } from "../../api/queries";
 
@@ -13,7 +22,12 @@ export interface Evaluation {
 }
 
 /** Plan, path and result for a design, computed here from one fetched profile. Null when a radio is missing. */
-export const useEvaluation = (bundle: LinkBundle, hardware: HardwareDto, profileDto: ProfileDto, design: DesignFields): Evaluation | null => {
+export const useEvaluation = (
+  bundle: LinkBundle,
+  hardware: HardwareDto,
+  profileDto: ProfileDto,
+  design: DesignFields,
+): Evaluation | null => {
   const profile = useMemo(() => profileFromDto(profileDto), [profileDto]);
   const plan = useMemo(() => planOf(bundle.job, bundle.near, bundle.far, design, hardware), [bundle, design, hardware]);
   // What is prepared depends on channel, k, year and trims only; a dragged mast keeps it.

@@ -10,7 +10,13 @@ export const GET = (request: Request, { params }: Context): Promise<Response> =>
     const jobId = uuid.parse((await params).jobId);
     const [rows, features] = await Promise.all([obstaclesOf(db(), jobId, parseQuery(request, boxSchema)), featuresOf(db(), jobId)]);
     const obstacles = rows.map(
-      (o): ObstacleDto => ({ id: o.id, name: o.name, kind: o.kind, heightM: o.heightM, outline: o.outline.map((p) => [p.lonDeg, p.latDeg]) }),
+      (o): ObstacleDto => ({
+        id: o.id,
+        name: o.name,
+        kind: o.kind,
+        heightM: o.heightM,
+        outline: o.outline.map((p) => [p.lonDeg, p.latDeg]),
+      }),
     );
     return { obstacles, features };
   });

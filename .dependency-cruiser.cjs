@@ -1,0 +1,51 @@
+/** Who may use whom. Inside the core each room uses only the rooms before it. */
+const ORDER = ["units", "geo", "terrain", "obstacles", "propagation", "antenna", "radio", "link", "solve"];
+
+const coreRules = ORDER.map((room, i) => ({
+  name: `core-${room}-order`,
+  severity: "error",
+  from: { path: `^src/core/${room}/`, pathNot: "\\.(test|bench)\\.ts$" },
+  to: { path: `^src/core/(${ORDER.slice(i + 1).join("|") || "nothing"})/` },
+}));
+
+const only = (room, allowed) => ({
+  name: `${room}-uses-only`,
+  severity: "error",
+  from: { path: `^src/${room}/`, pathNot: "\\.(test|bench)\\.ts$" },
+  to: { path: "^src/", pathNot: `^src/(${[room, ...allowed].join("|")})/|^src/types\\.d\\.ts$` },
+});
+
+module.exports = {
+  forbidden: [
+    ...coreRules,
+    only("core", []),
+    only("formats", ["core"]),
+    only("contract", ["core"]),
+    only("data", ["core"]),
+    only("service", ["core", "contract", "data", "formats"]),
+    only("workers", ["core"]),
+    only("ui", ["core", "contract", "workers"]),
+    only("app", ["core", "contract", "data", "formats", "service", "ui"]),
+    {
+      name: "core-by-its-index",
+      comment: "Other rooms use what a folder of the core lists in its index.",
+      severity: "error",
+      from: { path: "^src/(?!core/)" },
+      to: { path: "^src/core/[a-z]+/(?!index\\.ts$)", pathNot: "\\.json$" },
+    },
+    {
+      name: "core-is-pure",
+      severity: "error",
+      from: { path: "^src/core/", pathNot: "\\.(test|bench)\\.ts$" },
+      to: { dependencyTypes: ["core"] },
+    },
+    { name: "no-circular", severity: "error", from: { pathNot: "^node_modules" }, to: { circular: true, viaOnly: { dependencyTypesNot: ["type-only"] } } },
+    { name: "no-orphan-packages", severity: "error", from: {}, to: { couldNotResolve: true } },
+  ],
+  options: {
+    doNotFollow: { path: "node_modules" },
+    tsPreCompilationDeps: true,
+    tsConfig: { fileName: "tsconfig.tools.json" },
+    enhancedResolveOptions: { exportsFields: ["exports"], conditionNames: ["import", "require", "node", "default", "types"], mainFields: ["module", "main", "types"] },
+  },
+};
