@@ -39,13 +39,22 @@ module.exports = {
       from: { path: "^src/core/", pathNot: "\\.(test|bench)\\.ts$" },
       to: { dependencyTypes: ["core"] },
     },
-    { name: "no-circular", severity: "error", from: { pathNot: "^node_modules" }, to: { circular: true, viaOnly: { dependencyTypesNot: ["type-only"] } } },
+    {
+      name: "no-circular",
+      severity: "error",
+      from: { pathNot: "^node_modules" },
+      to: { circular: true, viaOnly: { dependencyTypesNot: ["type-only"] } },
+    },
     { name: "no-orphan-packages", severity: "error", from: {}, to: { couldNotResolve: true } },
   ],
   options: {
     doNotFollow: { path: "node_modules" },
     tsPreCompilationDeps: true,
     tsConfig: { fileName: "tsconfig.tools.json" },
-    enhancedResolveOptions: { exportsFields: ["exports"], conditionNames: ["import", "require", "node", "default", "types"], mainFields: ["module", "main", "types"] },
+    enhancedResolveOptions: {
+      exportsFields: ["exports"],
+      conditionNames: ["import", "require", "node", "default", "types"],
+      mainFields: ["module", "main", "types"],
+    },
   },
 };

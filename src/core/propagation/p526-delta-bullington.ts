@@ -102,22 +102,17 @@ export const prepareDiffraction = (input: {
   };
 };
 
-/** Bullington part, §4.5.1, over `top` (with bulge), in dB. */
-const bullingtonDb = (p: DiffractionProfile, top: Float64Array, nearM: number, farM: number): number => {
-  const { count, fromNearKm, inverseNear, inverseFar, vPerM, pathKm } = p;
+/** Bullington part, §4.5.1, from the steepest slopes and the largest v of a profile, in dB. */
+const bullingtonDb = (
+  p: DiffractionProfile,
+  nearM: number,
+  farM: number,
+  slopeNear: number,
+  slopeFar: number,
+  largestV: number,
+): number => {
+  const { pathKm } = p;
   const slope = (farM - nearM) / pathKm;
-  let slopeNear = Number.NEGATIVE_INFINITY;
-  let slopeFar = Number.NEGATIVE_INFINITY;
-  let largestV = Number.NEGATIVE_INFINITY;
-  for (let i = 0; i < count; i++) {
-    const h = top[i]!;
-    const fromNear = (h - nearM) * inverseNear[i]!;
-    const fromFar = (h - farM) * inverseFar[i]!;
-    const v = (h - nearM - slope * fromNearKm[i]!) * vPerM[i]!;
-    if (fromNear > slopeNear) slopeNear = fromNear;
-    if (fromFar > slopeFar) slopeFar = fromFar;
-    if (v > largestV) largestV = v;
-  }
   let edgeDb: number;
   if (slopeNear < slope) {
     edgeDb = knifeEdgeLossDb(largestV); // eq. (45) to (46)
@@ -135,26 +130,56 @@ const bullingtonDb = (p: DiffractionProfile, top: Float64Array, nearM: number, f
   return edgeDb + (1 - Math.exp(-edgeDb / 6)) * (10 + 0.02 * pathKm); // eq. (50)
 };
 
+/** The same over the smooth profile of §4.5.4: zero heights, the bulge alone. */
+const smoothBullingtonDb = (p: DiffractionProfile, nearM: number, farM: number): number => {
+  const { count, fromNearKm, inverseNear, inverseFar, vPerM, bulgeM, pathKm } = p;
+  const slope = (farM - nearM) / pathKm;
+  let slopeNear = Number.NEGATIVE_INFINITY;
+  let slopeFar = Number.NEGATIVE_INFINITY;
+  let largestV = Number.NEGATIVE_INFINITY;
+  for (let i = 0; i < count; i++) {
+    const aboveNear = bulgeM[i]! - nearM;
+    const fromNear = aboveNear * inverseNear[i]!;
+    const fromFar = (bulgeM[i]! - farM) * inverseFar[i]!;
+    const v = (aboveNear - slope * fromNearKm[i]!) * vPerM[i]!;
+    if (fromNear > slopeNear) slopeNear = fromNear;
+    if (fromFar > slopeFar) slopeFar = fromFar;
+    if (v > largestV) largestV = v;
+  }
+  return bullingtonDb(p, nearM, farM, slopeNear, slopeFar, largestV);
+};
+
 /**
  * Whole delta-Bullington loss in dB for antenna heights AMSL.
  * L = L_bulla + max(L_sph - L_bulls, 0), §4.5.4 eq. (55).
  */
 export const deltaBullingtonDb = (p: DiffractionProfile, nearAmslM: number, farAmslM: number): number => {
-  const { count, fromNearKm, inverseNear, inverseFar, groundM, bulgeM, pathKm } = p;
-  const actualDb = bullingtonDb(p, p.topM, nearAmslM, farAmslM);
-  // Highest obstruction of bare ground above the straight line, §4.5.3 eq. (52).
+  const { count, fromNearKm, inverseNear, inverseFar, vPerM, topM, groundM, pathKm } = p;
   const slope = (farAmslM - nearAmslM) / pathKm;
+  let slopeNear = Number.NEGATIVE_INFINITY;
+  let slopeFar = Number.NEGATIVE_INFINITY;
+  let largestV = Number.NEGATIVE_INFINITY;
+  // Highest obstruction of bare ground above the straight line, §4.5.3 eq. (52), in the same pass.
   let above = Number.NEGATIVE_INFINITY;
   let nearAngle = Number.NEGATIVE_INFINITY;
   let farAngle = Number.NEGATIVE_INFINITY;
   for (let i = 0; i < count; i++) {
-    const h = groundM[i]! - nearAmslM - slope * fromNearKm[i]!;
+    const inNear = inverseNear[i]!;
+    const inFar = inverseFar[i]!;
+    const aboveNear = topM[i]! - nearAmslM;
+    const lineM = slope * fromNearKm[i]!;
+    const fromNear = aboveNear * inNear;
+    const fromFar = (topM[i]! - farAmslM) * inFar;
+    const v = (aboveNear - lineM) * vPerM[i]!;
+    if (fromNear > slopeNear) slopeNear = fromNear;
+    if (fromFar > slopeFar) slopeFar = fromFar;
+    if (v > largestV) largestV = v;
+    const h = groundM[i]! - nearAmslM - lineM;
     if (h > above) above = h;
-    const toNear = h * inverseNear[i]!;
-    if (toNear > nearAngle) nearAngle = toNear;
-    const toFar = h * inverseFar[i]!;
-    if (toFar > farAngle) farAngle = toFar;
+    if (h * inNear > nearAngle) nearAngle = h * inNear;
+    if (h * inFar > farAngle) farAngle = h * inFar;
   }
+  const actualDb = bullingtonDb(p, nearAmslM, farAmslM, slopeNear, slopeFar, largestV);
   let smoothNear = p.smoothNearM;
   let smoothFar = p.smoothFarM;
   if (above > 0) {
@@ -163,7 +188,7 @@ export const deltaBullingtonDb = (p: DiffractionProfile, nearAmslM: number, farA
   }
   const nearHeightM = nearAmslM - Math.min(smoothNear, p.endNearM);
   const farHeightM = farAmslM - Math.min(smoothFar, p.endFarM);
-  const smoothDb = bullingtonDb(p, bulgeM, nearHeightM, farHeightM);
+  const smoothDb = smoothBullingtonDb(p, nearHeightM, farHeightM);
   const sphereDb = sphericalEarthLossDb(pathKm, nearHeightM, farHeightM, p.effectiveRadiusKm, p.frequencyGhz, p.ground, p.polarisation);
   return actualDb + Math.max(sphereDb - smoothDb, 0);
 };

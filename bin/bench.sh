@@ -1,0 +1,19 @@
+#!/usr/bin/env bash
+# npm run bench: timings of the core, and of dragging a mast in headless Chromium. npm run bench -- core leaves the browser out.
+source "$(dirname "$0")/lib.sh"
+check_node
+need_modules
+node_modules/.bin/tsx bench/core.ts
+[ "${1:-}" = core ] && exit 0
+need_packages postgresql-15 postgresql-15-postgis-3 postgresql-15-postgis-3-scripts chromium curl
+port="${DRYARC_BENCH_PORT:-4630}"
+port_is_free "$port" || fail "port $port is in use; set DRYARC_BENCH_PORT to a free one."
+start_database dev
+app=""
+trap '[ -n "$app" ] && kill "$app" 2>/dev/null; node bin/db.mjs stop dev' EXIT
+node_modules/.bin/tsx demo/setup.ts
+need_build
+node_modules/.bin/next start -H 127.0.0.1 -p "$port" >/dev/null 2>&1 &
+app=$!
+wait_for_app "$port" "$app" || fail "the application did not start."
+DRYARC_URL="http://127.0.0.1:$port" node_modules/.bin/tsx bench/drag.ts

@@ -1,0 +1,49 @@
+#!/usr/bin/env bash
+# npm run demo            start with the demo job; what was made before is kept
+# npm run demo -- --fresh start over (asks first; --yes answers)
+source "$(dirname "$0")/lib.sh"
+fresh=0 yes=0
+for arg in "$@"; do
+  case "$arg" in
+    --fresh) fresh=1 ;;
+    --yes) yes=1 ;;
+    *) fail "unknown option $arg; known are --fresh and --yes." ;;
+  esac
+done
+port="${DRYARC_PORT:-4610}"
+check_node
+check_disk
+port_is_free "$port" || fail "port $port is in use by another program; set DRYARC_PORT to a free one."
+need_packages postgresql-15 postgresql-15-postgis-3 postgresql-15-postgis-3-scripts curl
+need_modules
+start_database demo
+
+app=""
+stop() {
+  trap - EXIT INT TERM
+  [ -n "$app" ] && kill "$app" 2>/dev/null && wait "$app" 2>/dev/null
+  node bin/db.mjs stop demo
+  echo "dry-arc: stopped."
+}
+trap 'stop' EXIT
+trap 'exit 130' INT
+trap 'exit 143' TERM
+
+if [ "$fresh" -eq 1 ]; then
+  counts="$(node_modules/.bin/tsx demo/setup.ts --counts)"
+  echo "dry-arc: starting over deletes $counts, own hardware and every edit in this database."
+  if [ "$yes" -ne 1 ]; then
+    [ -t 0 ] || fail "answer needed: run again with --fresh --yes to delete it."
+    read -r -p "Type yes to delete it: " answer
+    [ "$answer" = "yes" ] || fail "nothing was deleted."
+  fi
+  node_modules/.bin/tsx demo/setup.ts --fresh
+else
+  node_modules/.bin/tsx demo/setup.ts
+fi
+need_build
+node_modules/.bin/next start -H 127.0.0.1 -p "$port" >.data/demo/app.log 2>&1 &
+app=$!
+wait_for_app "$port" "$app" || fail "the application did not start; its last words: $(tail -n 1 .data/demo/app.log)"
+echo "dry-arc: open http://127.0.0.1:$port  (Ctrl-C stops it)"
+wait "$app"

@@ -1,0 +1,94 @@
+# Shared by the start and test commands. Sourced, not run.
+set -euo pipefail
+root="$(cd "$(dirname "${BASH_SOURCE[0]}")/.." && pwd)"
+cd "$root"
+export NEXT_TELEMETRY_DISABLED=1 CHECKPOINT_DISABLE=1
+
+fail() {
+  echo "dry-arc: $*" >&2
+  exit 1
+}
+
+check_node() {
+  command -v node >/dev/null || fail "Node.js is missing; install version 20 or later."
+  local major
+  major="$(node -p 'process.versions.node.split(".")[0]')"
+  [ "$major" -ge 20 ] || fail "Node.js $major is too old; install version 20 or later."
+}
+
+check_disk() {
+  local free_mb
+  free_mb=$(($(df -Pk "$root" | awk 'NR==2 {print $4}') / 1024))
+  [ "$free_mb" -ge 1500 ] || fail "the disk has ${free_mb} MB free; 1500 MB are needed for packages, build and database."
+}
+
+is_installed() { dpkg-query -W -f '${Status}' "$1" 2>/dev/null | grep -q 'install ok installed'; }
+
+# Installs the named Debian packages that are missing.
+need_packages() {
+  command -v dpkg-query >/dev/null || fail "this is not Debian; install PostgreSQL 15 with PostGIS by hand (see README)."
+  local missing=()
+  for name in "$@"; do is_installed "$name" || missing+=("$name"); done
+  [ ${#missing[@]} -eq 0 ] && return
+  local as=()
+  if [ "$(id -u)" -ne 0 ]; then
+    if command -v sudo >/dev/null && sudo -n true 2>/dev/null; then as=(sudo -n); else
+      fail "these packages are missing and this user may not install them; run: sudo apt-get install ${missing[*]}"
+    fi
+  fi
+  echo "dry-arc: installing ${missing[*]}"
+  local log
+  log="$(mktemp)"
+  if ! { "${as[@]}" apt-get update -q && "${as[@]}" env DEBIAN_FRONTEND=noninteractive apt-get install -y -q --no-install-recommends "${missing[@]}"; } >"$log" 2>&1; then
+    tail -n 3 "$log" >&2
+    fail "Debian's packages could not be installed: ${missing[*]}"
+  fi
+  rm -f "$log"
+}
+
+need_modules() {
+  local want have stamp="$root/node_modules/.dry-arc-lock"
+  want="$(sha256sum package-lock.json | cut -d' ' -f1)"
+  have="$(cat "$stamp" 2>/dev/null || true)"
+  [ "$want" = "$have" ] && return
+  echo "dry-arc: installing node packages"
+  npm ci --no-audit --no-fund --loglevel=error || fail "node packages could not be installed; see above."
+  echo "$want" >"$stamp"
+}
+
+port_is_free() {
+  node -e 'const s=require("net").connect({host:"127.0.0.1",port:+process.argv[1]});s.once("connect",()=>process.exit(1));s.once("error",()=>process.exit(0))' "$1"
+}
+
+# Builds when anything that goes into the build has changed.
+need_build() {
+  local want stamp="$root/.next/dry-arc-built"
+  want="$(find src package-lock.json next.config.ts postcss.config.mjs tsconfig.json -type f -print0 | sort -z | xargs -0 sha256sum | sha256sum | cut -d' ' -f1)"
+  [ "$want" = "$(cat "$stamp" 2>/dev/null || true)" ] && [ -f .next/BUILD_ID ] && return
+  echo "dry-arc: building"
+  local log
+  log="$(mktemp)"
+  if ! node_modules/.bin/next build >"$log" 2>&1; then
+    tail -n 40 "$log" >&2
+    fail "the build failed; see above."
+  fi
+  rm -f "$log"
+  echo "$want" >"$stamp"
+}
+
+# The name of a database cluster whose address becomes DATABASE_URL.
+start_database() {
+  node bin/db.mjs start "$1"
+  DATABASE_URL="$(node bin/db.mjs url "$1")"
+  export DATABASE_URL
+}
+
+wait_for_app() {
+  local i
+  for ((i = 0; i < 300; i++)); do
+    curl -fs -o /dev/null "http://127.0.0.1:$1/api/health" && return 0
+    kill -0 "$2" 2>/dev/null || return 1
+    sleep 0.2
+  done
+  return 1
+}

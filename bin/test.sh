@@ -1,0 +1,51 @@
+#!/usr/bin/env bash
+# npm test: everything, from an empty machine. npm test -- unit|integration|browser runs a part.
+source "$(dirname "$0")/lib.sh"
+part="${1:-all}"
+check_node
+check_disk
+need_packages postgresql-15 postgresql-15-postgis-3 postgresql-15-postgis-3-scripts chromium gdal-bin curl
+need_modules
+mkdir -p .data/test
+rm -f .data/test/*.json
+port="${DRYARC_TEST_PORT:-4620}"
+app=""
+stop() {
+  [ -n "$app" ] && kill "$app" 2>/dev/null && wait "$app" 2>/dev/null
+  node bin/db.mjs stop test
+}
+trap 'stop' EXIT
+trap 'exit 130' INT TERM
+
+if [ "$part" = all ]; then
+  echo "== lint"
+  node_modules/.bin/biome check .
+  node_modules/.bin/depcruise src demo --config .dependency-cruiser.cjs --output-type err
+  echo "== types"
+  node_modules/.bin/next typegen >/dev/null
+  node_modules/.bin/tsc --noEmit -p tsconfig.tools.json
+fi
+status=0
+if [ "$part" = all ] || [ "$part" = unit ]; then
+  echo "== unit"
+  node_modules/.bin/vitest run --project unit --reporter=default --reporter=json --outputFile=.data/test/unit.json || status=1
+fi
+if [ "$part" != unit ]; then
+  start_database test
+  node_modules/.bin/tsx demo/setup.ts --fresh
+fi
+if [ "$part" = all ] || [ "$part" = integration ]; then
+  echo "== integration"
+  node_modules/.bin/vitest run --project integration --reporter=default --reporter=json --outputFile=.data/test/integration.json || status=1
+fi
+if [ "$part" = all ] || [ "$part" = browser ]; then
+  echo "== browser"
+  port_is_free "$port" || fail "port $port is in use; set DRYARC_TEST_PORT to a free one."
+  need_build
+  node_modules/.bin/next start -H 127.0.0.1 -p "$port" >.data/test/app.log 2>&1 &
+  app=$!
+  wait_for_app "$port" "$app" || fail "the application did not start; its last words: $(tail -n 1 .data/test/app.log)"
+  DRYARC_URL="http://127.0.0.1:$port" node_modules/.bin/playwright test || status=1
+fi
+node bin/counts.mjs .data/test/unit.json .data/test/integration.json .data/test/browser.json
+exit "$status"

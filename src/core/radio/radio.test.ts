@@ -1,0 +1,116 @@
+import fc from "fast-check";
+import { describe, expect, test } from "vitest";
+import catalogue from "../../../demo/hardware.json";
+import { radio } from "../testing/scene";
+import { limitOfRow, type OfdmStandard, ofdmRateMbps, pairingFaults, plannedRateMbps, type Radio, regulate, ruleRows, usableRate } from ".";
+import rules from "./tables/regulation.json";
+
+describe("regulation", () => {
+  // The rows' own worked examples: 30 of them, made with the rows.
+  test.each(rules.examples.map((e) => [`${e.rule} ${e.gainDbi} dBi ${e.widthMhz} MHz`, e] as const))("%s", (_name, e) => {
+    const limit = limitOfRow(ruleRows.find((r) => r.id === e.rule)!, e.gainDbi, e.widthMhz)!;
+    expect(limit.maxConductedDbm).toBeCloseTo(e.maxConductedDbm, 1);
+    expect(limit.maxEirpDbm).toBeCloseTo(e.maxEirpDbm, 1);
+    expect(limit.cutBy).toBe(e.cutBy);
+  });
+
+  test("a channel over two rows takes the lower limit and both duties", () => {
+    const across = regulate("FCC-like", 5725, 40, 25, "ptp");
+    expect(across).toMatchObject({ status: "allowed", radarDetection: true, limit: { rule: { id: "f-5470" } } });
+    const above = regulate("FCC-like", 5755, 40, 25, "ptp");
+    expect(above).toMatchObject({ status: "allowed", radarDetection: false, maxConductedDbm: 30 });
+  });
+
+  test("a gap between rows, an indoor row, and too small an antenna are refused by reason", () => {
+    expect(regulate("FCC-like", 5400, 40, 20, "ptp")).toMatchObject({ status: "forbidden", reason: "no-rule" });
+    expect(regulate("ETSI-like", 5200, 40, 20, "ptp")).toMatchObject({ status: "forbidden", reason: "indoor-only" });
+    expect(regulate("FCC-like", 73_000, 500, 38, "ptp")).toMatchObject({ status: "forbidden", reason: "gain-too-low" });
+  });
+
+  test("a row that needs a permission says so, and feeder loss is handed back", () => {
+    expect(regulate("FCC-like", 6105, 40, 21, "ptp")).toMatchObject({
+      status: "allowed",
+      permission: expect.stringContaining("coordination"),
+    });
+    const bare = regulate("FCC-like", 5500, 40, 25, "ptp");
+    const fed = regulate("FCC-like", 5500, 40, 25, "ptp", 2);
+    if (bare.status !== "allowed" || fed.status !== "allowed") throw new Error("refused");
+    expect(fed.maxConductedDbm - bare.maxConductedDbm).toBeCloseTo(2, 9);
+  });
+});
+
+describe("catalogue", () => {
+  const GI: Record<string, number> = { n: 0.4, ac: 0.4, ax: 0.8, be: 0.8 };
+  const radios = catalogue.radios as unknown as (Radio & { bandKey: string })[];
+
+  test("its OFDM rates follow from first principles", () => {
+    let compared = 0;
+    for (const r of radios.filter((x) => GI[x.standard] !== undefined)) {
+      for (const m of r.modulations) {
+        for (const [width, rate] of Object.entries(m.phyRateMbps).filter(([w]) => Number(w) >= 20)) {
+          // n counts its streams in the MCS index; the catalogue's index is of one stream.
+          const want = ofdmRateMbps(r.standard as OfdmStandard, Number(width), m.index, 1, GI[r.standard]!) * r.maxStreams;
+          expect(Math.abs(rate - want), `${r.id} ${m.index} ${width}`).toBeLessThan(0.006 + 0.0001 * want);
+          compared++;
+        }
+      }
+    }
+    expect(compared).toBeGreaterThan(300);
+  });
+
+  test.each([
+    ["razorbill-dish", "razorbill-dish", 5500, 40, []],
+    ["razorbill-dish", "kittiwake-dish", 5500, 40, ["family"]],
+    ["dovekie-pair", "dovekie-long", 2437, 20, ["pair-only"]],
+    ["eider-small", "eider-small", 60_480, 2160, []],
+    ["razorbill-dish", "razorbill-dish", 5410, 40, ["band"]],
+    ["razorbill-dish", "razorbill-dish", 5500, 160, ["width"]],
+    ["shearwater-panel", "shearwater-dish", 6105, 40, []],
+    ["skua-remote", "gannet-ninety", 5600, 40, []],
+    ["gannet-ninety", "gannet-ninety", 5600, 40, ["roles"]],
+  ] as const)("%s with %s at %i MHz, %i wide: %j", (a, b, centre, width, codes) => {
+    const of = (id: string) => radios.find((r) => r.id === id)!;
+    expect(pairingFaults(of(a), of(b), centre, width).map((f) => f.code)).toEqual(codes);
+  });
+});
+
+describe("airtime", () => {
+  const base = {
+    standard: "ac",
+    duplex: "TDD, contention",
+    phyRateMbps: 400,
+    distanceM: 500,
+    blockAckWindowFrames: 64,
+    maxAggregateMs: 5.484,
+    portMbps: 1000,
+    packetErrorShare: 0,
+  };
+
+  test("by hand: 64 frames of 1562 octets at 400 Mbps in one exchange", () => {
+    const travelUs = (500 / 299_792_458) * 1e6;
+    const dataUs = (64 * 1562 * 8) / 400;
+    const overheadUs = 34 + 7.5 * (9 + 2 * travelUs) + 44 + 16 + 32 + 2 * travelUs;
+    expect(usableRate(base).udpMbps).toBeCloseTo((64 * 1472 * 8) / (dataUs + overheadUs), 6);
+  });
+
+  test("falls with distance, least at low rates, and never passes the port or the air rate", () => {
+    fc.assert(
+      fc.property(fc.double({ min: 100, max: 40_000, noNaN: true }), fc.constantFrom("ac", "ax", "n"), (distanceM, standard) => {
+        const at = (phyRateMbps: number, d: number) => usableRate({ ...base, standard, phyRateMbps, distanceM: d });
+        const share = (rate: number) => at(rate, distanceM * 2).tcpMbps / at(rate, distanceM).tcpMbps;
+        expect(at(400, distanceM * 2).tcpMbps).toBeLessThan(at(400, distanceM).tcpMbps);
+        expect(share(30)).toBeGreaterThanOrEqual(share(400) - 1e-9);
+        expect(at(400, distanceM).udpMbps).toBeLessThan(400);
+        expect(usableRate({ ...base, portMbps: 100 }).tcpMbps).toBeLessThan(95);
+      }),
+    );
+  });
+
+  test("the three schools of planning", () => {
+    expect(plannedRateMbps("third", 300, 250, 0.3)).toBe(100);
+    expect(plannedRateMbps("headroom", 300, 200, 0.3)).toBeCloseTo(140, 9);
+    expect(plannedRateMbps("full", 300, 200, 0.3)).toBe(200);
+    expect(() => usableRate({ ...base, phyRateMbps: 0 })).toThrow(RangeError);
+    expect(radio().chains).toBe(2);
+  });
+});
