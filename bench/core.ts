@@ -98,7 +98,11 @@ const diffraction = prepareDiffraction({
   effectiveRadiusM: effectiveRadiusM(4 / 3),
 });
 let lift = 0;
-time("delta-Bullington, 2000 points", () => deltaBullingtonDb(diffraction, 14.5 + (lift = (lift + 0.01) % 5), 190), 30);
+const next = (step: number, most: number): number => {
+  lift = (lift + step) % most;
+  return lift;
+};
+time("delta-Bullington, 2000 points", () => deltaBullingtonDb(diffraction, 14.5 + next(0.01, 5), 190), 30);
 {
   const positions = pathPositions(frame, planeProjection(coarse.crs));
   const sample = bilinearSampler(coarse);
@@ -119,13 +123,9 @@ time("delta-Bullington, 2000 points", () => deltaBullingtonDb(diffraction, 14.5 
   time("whole ground profile of 19 km over both grids", () => sampleGround(frame, grids));
 }
 const prepared = preparePath(plan, long);
-time("evaluate link, 2000 points, 300 obstacles", () =>
-  evaluatePrepared({ ...plan, far: end("B", 8 + (lift = (lift + 0.1) % 9)) }, prepared),
-);
+time("evaluate link, 2000 points, 300 obstacles", () => evaluatePrepared({ ...plan, far: end("B", 8 + next(0.1, 9)) }, prepared));
 const short = preparePath(plan, profileOf("rope", 300));
-time("evaluate Rope Walk, 2000 points, 300 obstacles", () =>
-  evaluatePrepared({ ...plan, far: end("B", 7.5 + (lift = (lift + 0.1) % 9)) }, short),
-);
+time("evaluate Rope Walk, 2000 points, 300 obstacles", () => evaluatePrepared({ ...plan, far: end("B", 7.5 + next(0.1, 9)) }, short));
 const shortPlan = { ...plan, far: end("B", 7.5) };
 const shortResult = evaluatePrepared(shortPlan, short);
 time("findings with mends, Rope Walk", () => findings(shortPlan, short, shortResult));

@@ -20,6 +20,9 @@ const floats = (bytes: Buffer): Float32Array => {
   return new Float32Array(copy.buffer, 0, copy.byteLength / 4);
 };
 
+/** Cells about each step of the walk that are asked for. */
+const REACH_CELLS = 16;
+
 const tilesNeeded = (d: DatasetRow, points: readonly LatLon[], aroundCells: number): [number, number][] => {
   const projection = planeProjection(d.crs);
   const wanted = new Set<string>();
@@ -34,13 +37,14 @@ const tilesNeeded = (d: DatasetRow, points: readonly LatLon[], aroundCells: numb
       }
     }
   };
-  // Between two given points the line is walked at half a tile.
-  const tileSize = Math.abs(d.stepX) * d.tileCells * 0.5;
+  // Between two given points the line is walked in steps no longer than the reach about each step, so that no
+  // tile is missed whose corner the line cuts.
+  const walk = Math.abs(d.stepX) * aroundCells;
   let last: [number, number] | null = null;
   for (const p of points) {
     const here = projection.forward(p);
     if (last !== null) {
-      const steps = Math.ceil(Math.hypot(here[0] - last[0], here[1] - last[1]) / tileSize);
+      const steps = Math.ceil(Math.hypot(here[0] - last[0], here[1] - last[1]) / walk);
       for (let s = 1; s < steps; s++) add(last[0] + ((here[0] - last[0]) * s) / steps, last[1] + ((here[1] - last[1]) * s) / steps);
     }
     add(here[0], here[1]);
@@ -122,7 +126,7 @@ export const gridsAlong = async (db: Db, points: readonly LatLon[]): Promise<Ter
   const lons = points.map((p) => p.lonDeg);
   const box = { westDeg: Math.min(...lons), southDeg: Math.min(...lats), eastDeg: Math.max(...lons), northDeg: Math.max(...lats) };
   const datasets = await datasetsIn(db, box);
-  return Promise.all(datasets.map(async (d) => gridOf(d, await loadTiles(db, d, tilesNeeded(d, points, 3)))));
+  return Promise.all(datasets.map(async (d) => gridOf(d, await loadTiles(db, d, tilesNeeded(d, points, REACH_CELLS)))));
 };
 
 /** Grids for a small box of positions: every tile the box touches. */
@@ -135,7 +139,7 @@ export const gridsOver = async (db: Db, rows: readonly (readonly LatLon[])[]): P
   return Promise.all(
     datasets.map(async (d) => {
       const wanted = new Map<string, [number, number]>();
-      for (const line of rows) for (const t of tilesNeeded(d, line, 2)) wanted.set(t.join(), t);
+      for (const line of rows) for (const t of tilesNeeded(d, line, REACH_CELLS)) wanted.set(t.join(), t);
       return gridOf(d, await loadTiles(db, d, [...wanted.values()]));
     }),
   );

@@ -65,7 +65,7 @@ describe("Fresnel integral", () => {
 const plainDeltaBullington = (dKm: number[], h: number[], hts: number, hrs: number, aeKm: number, fGhz: number): number => {
   const d = dKm[dKm.length - 1]!;
   const lam = 0.299792458 / fGhz;
-  const J = (v: number) => (v > -0.78 ? 6.9 + 20 * Math.log10(Math.sqrt((v - 0.1) ** 2 + 1) + v - 0.1) : 0);
+  const edge = (v: number) => (v > -0.78 ? 6.9 + 20 * Math.log10(Math.sqrt((v - 0.1) ** 2 + 1) + v - 0.1) : 0);
   const inner = dKm.map((_, i) => i).slice(1, -1);
   const bull = (g: number[], ts: number, rs: number): number => {
     const top = (i: number) => g[i]! + (500 / aeKm) * dKm[i]! * (d - dKm[i]!);
@@ -76,11 +76,11 @@ const plainDeltaBullington = (dKm: number[], h: number[], hts: number, hrs: numb
       const v = Math.max(
         ...inner.map((i) => (top(i) - (ts * (d - dKm[i]!) + rs * dKm[i]!) / d) * Math.sqrt((0.002 * d) / (lam * dKm[i]! * (d - dKm[i]!)))),
       );
-      luc = J(v);
+      luc = edge(v);
     } else {
       const srim = Math.max(...inner.map((i) => (top(i) - rs) / (d - dKm[i]!)));
       const db = (rs - ts + srim * d) / (stim + srim);
-      luc = J((ts + stim * db - (ts * (d - db) + rs * db) / d) * Math.sqrt((0.002 * d) / (lam * db * (d - db))));
+      luc = edge((ts + stim * db - (ts * (d - db) + rs * db) / d) * Math.sqrt((0.002 * d) / (lam * db * (d - db))));
     }
     return luc + (1 - Math.exp(-luc / 6)) * (10 + 0.02 * d);
   };
