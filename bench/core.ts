@@ -2,7 +2,7 @@
 
 import { generateDemo } from "../demo/generate";
 import { obstacleInputsOf, terrainGridOf } from "../demo/grids";
-import hardware from "../demo/hardware.json";
+import hardware from "../demo/hardware.json" with { type: "json" };
 import { effectiveRadiusM, pathFrame, planeProjection } from "../src/core/geo";
 import { assembleProfile, evaluatePrepared, findings, type LinkPlan, preparePath } from "../src/core/link";
 import { deltaBullingtonDb, prepareDiffraction } from "../src/core/propagation";

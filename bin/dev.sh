@@ -7,4 +7,5 @@ need_modules
 start_database dev
 trap 'node bin/db.mjs stop dev' EXIT
 node_modules/.bin/tsx demo/setup.ts
+node bin/workers.mjs
 node_modules/.bin/next dev -H 127.0.0.1 -p "${DRYARC_PORT:-4611}"

@@ -63,12 +63,12 @@ port_is_free() {
 # Builds when anything that goes into the build has changed.
 need_build() {
   local want stamp="$root/.next/dry-arc-built"
-  want="$(find src package-lock.json next.config.ts postcss.config.mjs tsconfig.json -type f -print0 | sort -z | xargs -0 sha256sum | sha256sum | cut -d' ' -f1)"
-  [ "$want" = "$(cat "$stamp" 2>/dev/null || true)" ] && [ -f .next/BUILD_ID ] && return
+  want="$(find src bin/workers.mjs package-lock.json next.config.ts postcss.config.mjs tsconfig.json -type f -print0 | sort -z | xargs -0 sha256sum | sha256sum | cut -d' ' -f1)"
+  [ "$want" = "$(cat "$stamp" 2>/dev/null || true)" ] && [ -f .next/BUILD_ID ] && [ -d public/workers ] && return
   echo "dry-arc: building"
   local log
   log="$(mktemp)"
-  if ! node_modules/.bin/next build >"$log" 2>&1; then
+  if ! { node bin/workers.mjs && node_modules/.bin/next build; } >"$log" 2>&1; then
     tail -n 40 "$log" >&2
     fail "the build failed; see above."
   fi

@@ -9,7 +9,7 @@ import { createSite } from "../src/data/sites";
 import { insertDataset } from "../src/data/terrain-store";
 import { type HardwareFile, hardwareFileSchema } from "../src/formats";
 import type { DemoJob } from "./generate";
-import hardware from "./hardware.json";
+import hardware from "./hardware.json" with { type: "json" };
 
 const SURVEYED_ON = "2026-07-15";
 const VISIT_ON = "2026-12-03";

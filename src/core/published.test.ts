@@ -10,7 +10,7 @@ import {
   wavelengthM,
 } from "./propagation";
 import { adRateMbps, type OfdmStandard, ofdmMinSensitivityDbm, ofdmRateMbps, thermalNoiseDbm } from "./radio";
-import published from "./testdata/published-check-values.json";
+import published from "./testdata/published-check-values.json" with { type: "json" };
 
 type Inputs = Record<string, number & string>;
 type Outputs = number | readonly number[];

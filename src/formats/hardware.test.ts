@@ -1,5 +1,5 @@
 import { describe, expect, test } from "vitest";
-import catalogue from "../../demo/hardware.json";
+import catalogue from "../../demo/hardware.json" with { type: "json" };
 import { readHardwareFile } from ".";
 
 const first = catalogue.radios[0]!;

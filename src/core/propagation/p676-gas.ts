@@ -2,8 +2,8 @@
  * Recommendation ITU-R P.676-12 Annex 1 (specific attenuation line by line), valid 1 to 1000 GHz;
  * used here 1 to 350 GHz. Not implemented: slant paths, Annex 2 approximations.
  */
-import oxygen from "./tables/p676_oxygen.json";
-import water from "./tables/p676_water_vapour.json";
+import oxygen from "./tables/p676_oxygen.json" with { type: "json" };
+import water from "./tables/p676_water_vapour.json" with { type: "json" };
 
 const pack = (lines: number[][]): Float64Array => Float64Array.from(lines.flatMap((l) => l.slice(0, 7)));
 const OXYGEN = pack(oxygen.lines);

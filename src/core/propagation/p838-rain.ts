@@ -2,7 +2,7 @@
  * Recommendation ITU-R P.838-3: specific attenuation of rain, 1 to 1000 GHz. Implemented: k and alpha
  * for horizontal and vertical polarisation and any elevation and tilt, eq. (1) to (5).
  */
-import coefficients from "./tables/p838_coefficients.json";
+import coefficients from "./tables/p838_coefficients.json" with { type: "json" };
 
 interface Curve {
   readonly a: readonly number[];

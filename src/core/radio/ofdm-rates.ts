@@ -3,8 +3,8 @@
  * from first principles, N_SD bits R N_SS / (T_useful + T_GI), and 802.11ad single carrier (clause 20).
  */
 
-import ofdm from "./tables/ieee80211_ofdm_rates.json";
-import ad from "./tables/ieee80211ad_sc_rates.json";
+import ofdm from "./tables/ieee80211_ofdm_rates.json" with { type: "json" };
+import ad from "./tables/ieee80211ad_sc_rates.json" with { type: "json" };
 
 export type OfdmStandard = "n" | "ac" | "ax" | "be";
 

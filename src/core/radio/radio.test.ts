@@ -1,9 +1,9 @@
 import fc from "fast-check";
 import { describe, expect, test } from "vitest";
-import catalogue from "../../../demo/hardware.json";
+import catalogue from "../../../demo/hardware.json" with { type: "json" };
 import { radio } from "../testing/scene";
 import { limitOfRow, type OfdmStandard, ofdmRateMbps, pairingFaults, plannedRateMbps, type Radio, regulate, ruleRows, usableRate } from ".";
-import rules from "./tables/regulation.json";
+import rules from "./tables/regulation.json" with { type: "json" };
 
 describe("regulation", () => {
   // The rows' own worked examples: 30 of them, made with the rows.

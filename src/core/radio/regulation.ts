@@ -2,7 +2,7 @@
  * Power limits from rule rows (data with source, year and confidence). A planning aid: the local
  * regulator decides. The lowest of conducted, gain-rule, EIRP, gain-dependent EIRP and density limits holds.
  */
-import rules from "./tables/regulation.json";
+import rules from "./tables/regulation.json" with { type: "json" };
 
 export type Domain = "cautious" | "FCC-like" | "ETSI-like";
 

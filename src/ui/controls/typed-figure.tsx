@@ -85,6 +85,7 @@ export const TypedFigure = ({
           } else if (event.key === "Escape") {
             setDraft(null);
             setFault(null);
+            requestAnimationFrame(() => input.current?.select());
           } else if (event.key === "ArrowUp" || event.key === "ArrowDown") {
             event.preventDefault();
             nudge((event.key === "ArrowUp" ? 1 : -1) * (event.shiftKey ? bigStep : step));

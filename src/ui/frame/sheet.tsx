@@ -115,6 +115,7 @@ export const Sheet = ({
       >
         <nav aria-label="Sheets of the job" className="flex min-h-0 flex-col border-r border-ink">
           <Link
+            prefetch={false}
             href="/"
             className="block h-[66px] border-b border-ink px-3 pt-3 text-ink no-underline"
             aria-label="Dry Arc, register of jobs"
@@ -128,6 +129,7 @@ export const Sheet = ({
               return (
                 <li key={row.name}>
                   <Link
+                    prefetch={false}
                     href={row.href}
                     aria-current={selected ? "page" : undefined}
                     className={`block h-[46px] border-b px-3 pt-1.5 no-underline ${selected ? "border-ink bg-ink text-paper" : "border-rule text-ink"}`}

@@ -55,6 +55,7 @@ const PX_PER_CELL = 2;
 const MOST_CELLS = 600;
 const MOST_RESOLUTION_FOR_OBSTACLES = 6;
 const HIT_PX = 8;
+const SETTLE_MS = 60;
 /** Sites this near the job's centre are shown first. */
 const CLUSTER_M = 1300;
 
@@ -81,7 +82,10 @@ export const createGroundMap = (
   let stopped = false;
   let pending: AbortController | null = null;
 
-  const worker = new Worker(new URL("../../workers/relief.worker.ts", import.meta.url), { type: "module" });
+  const worker = new Worker("/workers/relief.worker.js");
+  worker.onerror = (event) => {
+    events.onTrouble(new Error(event.message));
+  };
   const relief = wrap<ReliefWorker>(worker) as Remote<ReliefWorker>;
 
   const shade = new ImageLayer<ImageStatic>();
@@ -216,7 +220,15 @@ export const createGroundMap = (
       if (!abort.signal.aborted) events.onTrouble(error);
     }
   };
-  map.on("moveend", () => void load());
+  // Several causes may ask at once (a move, a size, new colours); the ground is fetched once for them.
+  let asked: ReturnType<typeof setTimeout> | null = null;
+  const ask = (): void => {
+    if (asked !== null) clearTimeout(asked);
+    asked = setTimeout(() => void load(), SETTLE_MS);
+  };
+  map.on("moveend", ask);
+  map.on("change:size", ask);
+  ask();
 
   const positionOf = (siteId: string): [number, number] | null => {
     const site = data.sites.find((s) => s.id === siteId);
@@ -358,6 +370,7 @@ export const createGroundMap = (
       if (!fitted && next.sites.length > 0) {
         fitted = true;
         showSites(fitLinkFirst);
+        ask();
       }
     },
     setMode: (next) => {
@@ -370,10 +383,11 @@ export const createGroundMap = (
       t = tokens();
       paintTerrain();
       drawData();
-      void load();
+      ask();
     },
     dispose: () => {
       stopped = true;
+      if (asked !== null) clearTimeout(asked);
       pending?.abort();
       worker.terminate();
       map.setTarget(undefined);

@@ -102,7 +102,13 @@ export const createDesignStore = (initial: DesignDto, onSaved: () => void): Stor
     };
     const put = (design: DesignFields): void => {
       edits += 1;
-      set({ design, ...(gesture ? {} : { settled: design }) });
+      const { status } = get();
+      set({
+        design,
+        ...(gesture ? {} : { settled: design }),
+        // Said at once: an edit is not saved until the server has it.
+        ...(status.kind === "clash" ? {} : { status: status.kind === "kept" ? { ...status, edits } : ({ kind: "saving" } as const) }),
+      });
       keepDraft();
       if (!gesture && get().status.kind !== "clash") later(SAVE_AFTER_MS);
     };

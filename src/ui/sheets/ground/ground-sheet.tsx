@@ -77,73 +77,72 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
     router.replace(`/jobs/${jobId}/ground?link=${linkId}`, { scroll: false });
   };
 
-  const latestVersion = useRef(new Map<string, number>());
-  for (const s of sites) latestVersion.current.set(s.id, s.version);
-  const patchSite = async (siteId: string, fields: Partial<SiteValues> & { deleted?: boolean }): Promise<SiteDto> => {
-    const row = await patchJson<SiteDto>(`/api/sites/${siteId}`, { version: latestVersion.current.get(siteId) ?? 1, ...fields });
-    latestVersion.current.set(siteId, row.version);
-    await refresh(jobId);
-    return row;
+  // The newest version known of each row: what the server answered may be ahead of what was last read.
+  const versions = useRef(new Map<string, number>());
+  for (const row of [...sites, ...(data?.links ?? [])])
+    versions.current.set(row.id, Math.max(row.version, versions.current.get(row.id) ?? 0));
+  const patchSite = async (siteId: string, fields: Partial<SiteValues> & { deleted?: boolean }): Promise<void> => {
+    const row = await patchJson<SiteDto>(`/api/sites/${siteId}`, { version: versions.current.get(siteId) ?? 1, ...fields });
+    versions.current.set(siteId, row.version);
+    void refresh(jobId);
   };
   const patchLink = async (linkId: string, deleted: boolean): Promise<void> => {
-    const version = latestVersion.current.get(linkId) ?? data?.links.find((l) => l.id === linkId)?.version ?? 1;
+    const version = versions.current.get(linkId) ?? 1;
     await patchJson(`/api/links/${linkId}`, { version, deleted });
-    latestVersion.current.set(linkId, version + 1);
-    await refresh(jobId);
+    versions.current.set(linkId, version + 1);
+    void refresh(jobId);
   };
 
   const addSite = async (values: SiteValues): Promise<void> => {
-    const row = await postJson<SiteDto>(`/api/jobs/${jobId}/sites`, values);
-    latestVersion.current.set(row.id, row.version);
-    await refresh(jobId);
-    stack.push({
-      undo: async () => void (await patchSite(row.id, { deleted: true })),
-      redo: async () => void (await patchSite(row.id, { deleted: false })),
+    await stack.perform(async () => {
+      const row = await postJson<SiteDto>(`/api/jobs/${jobId}/sites`, values);
+      versions.current.set(row.id, row.version);
+      void refresh(jobId);
+      return { undo: () => patchSite(row.id, { deleted: true }), redo: () => patchSite(row.id, { deleted: false }) };
     });
     setMode("look");
     setPanel({ kind: "links" });
   };
-  const changeSite = async (site: SiteDto, values: Partial<SiteValues>): Promise<void> => {
-    const before: SiteValues = {
-      name: site.name,
-      latDeg: site.latDeg,
-      lonDeg: site.lonDeg,
-      mountAglM: site.mountAglM,
-      mountMaxAglM: site.mountMaxAglM,
-    };
-    await patchSite(site.id, values);
-    stack.push({ undo: async () => void (await patchSite(site.id, before)), redo: async () => void (await patchSite(site.id, values)) });
-  };
+  const changeSite = (site: SiteDto, values: Partial<SiteValues>): Promise<void> =>
+    stack.perform(async () => {
+      const { name, latDeg, lonDeg, mountAglM, mountMaxAglM } = site;
+      await patchSite(site.id, values);
+      return {
+        undo: () => patchSite(site.id, { name, latDeg, lonDeg, mountAglM, mountMaxAglM }),
+        redo: () => patchSite(site.id, values),
+      };
+    });
   const removeSite = async (site: SiteDto): Promise<void> => {
-    await patchSite(site.id, { deleted: true });
-    stack.push({
-      undo: async () => void (await patchSite(site.id, { deleted: false })),
-      redo: async () => void (await patchSite(site.id, { deleted: true })),
+    await stack.perform(async () => {
+      await patchSite(site.id, { deleted: true });
+      return { undo: () => patchSite(site.id, { deleted: false }), redo: () => patchSite(site.id, { deleted: true }) };
     });
     setPanel({ kind: "links" });
   };
   const join = async (nearSiteId: string, farSiteId: string): Promise<void> => {
     setFault(null);
     try {
-      const row = await postJson<LinkDto>(`/api/jobs/${jobId}/links`, { nearSiteId, farSiteId });
-      latestVersion.current.set(row.id, row.version);
-      await refresh(jobId);
-      stack.push({ undo: () => patchLink(row.id, true), redo: () => patchLink(row.id, false) });
-      setMode("look");
-      setJoinFromId(null);
-      setJoinToId("");
-      chooseLink(row.id);
+      await stack.perform(async () => {
+        const row = await postJson<LinkDto>(`/api/jobs/${jobId}/links`, { nearSiteId, farSiteId });
+        versions.current.set(row.id, row.version);
+        await refresh(jobId);
+        setMode("look");
+        setJoinFromId(null);
+        setJoinToId("");
+        chooseLink(row.id);
+        return { undo: () => patchLink(row.id, true), redo: () => patchLink(row.id, false) };
+      });
     } catch (error) {
       say(error);
     }
   };
-  const takeLinkAway = async (linkId: string): Promise<void> => {
-    try {
-      await patchLink(linkId, true);
-      stack.push({ undo: () => patchLink(linkId, false), redo: () => patchLink(linkId, true) });
-    } catch (error) {
-      say(error);
-    }
+  const takeLinkAway = (linkId: string): void => {
+    stack
+      .perform(async () => {
+        await patchLink(linkId, true);
+        return { undo: () => patchLink(linkId, false), redo: () => patchLink(linkId, true) };
+      })
+      .catch(say);
   };
 
   // The drawing calls back into whatever stands here now.
@@ -442,7 +441,7 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
               declinationDeg={declinationAt(near)}
               units={units}
               jobId={jobId}
-              onTakeAway={() => void takeLinkAway(selected.linkId)}
+              onTakeAway={() => takeLinkAway(selected.linkId)}
             />
           )}
         </aside>

@@ -115,7 +115,7 @@ export const ChosenLink = ({
         </tbody>
       </table>
       <div className="mt-2 flex gap-5">
-        <Link href={`/jobs/${jobId}/section/${verdict.linkId}`} className="press text-ink no-underline">
+        <Link prefetch={false} href={`/jobs/${jobId}/section/${verdict.linkId}`} className="press text-ink no-underline">
           Open section
         </Link>
         <button type="button" className="press" onClick={onTakeAway}>

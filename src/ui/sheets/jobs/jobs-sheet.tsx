@@ -99,6 +99,7 @@ export const JobsSheet = () => {
                       <td className="font-mono text-[13px]">{String(s.job.number).padStart(3, "0")}</td>
                       <td className="font-[650]">
                         <Link
+                          prefetch={false}
                           href={`/jobs/${s.job.id}/ground`}
                           className="text-[15px] text-ink underline decoration-[1.6px] underline-offset-4"
                           onFocus={() => setChosenId(s.job.id)}

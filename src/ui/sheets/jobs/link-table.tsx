@@ -32,7 +32,7 @@ export const LinkTable = ({ summary, units }: { summary: JobSummary; units: Unit
               {n} {VERDICT_WORD[v]}
             </span>
           ))}
-        <Link href={`/jobs/${job.id}/ground`} className="press ml-auto text-ink no-underline">
+        <Link prefetch={false} href={`/jobs/${job.id}/ground`} className="press ml-auto text-ink no-underline">
           Open the ground
         </Link>
       </div>
@@ -63,7 +63,11 @@ export const LinkTable = ({ summary, units }: { summary: JobSummary; units: Unit
                 <td className="font-mono text-[12.5px]">{String(l.number).padStart(2, "0")}</td>
                 <td className="text-near">{l.nearName}</td>
                 <td>
-                  <Link href={`/jobs/${job.id}/section/${l.linkId}`} className="text-far underline decoration-1 underline-offset-4">
+                  <Link
+                    prefetch={false}
+                    href={`/jobs/${job.id}/section/${l.linkId}`}
+                    className="text-far underline decoration-1 underline-offset-4"
+                  >
                     {l.farName}
                     {l.label === "" ? "" : `, ${l.label}`}
                   </Link>
