@@ -163,7 +163,7 @@ export const LevelDrawing = ({
         {ceilingY > TOP && !hidden && (
           <g>
             <path d={`M${endX - 60} ${ceilingY}H${endX + 8}`} stroke="var(--ink)" strokeWidth="1" strokeDasharray="2 2" />
-            <text x={endX - 64} y={ceilingY + 4} fontSize="12" textAnchor="end" className="halo">
+            <text x={endX + 8} y={ceilingY - 5} fontSize="12" textAnchor="end" className="halo">
               too strong above {figure(d.ceilingDbm)}
             </text>
           </g>

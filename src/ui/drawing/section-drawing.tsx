@@ -37,71 +37,74 @@ interface Props extends MastHandlers {
 }
 
 /** Ground, water at level zero, and the earth's hatch: drawn anew only when the scale changes. */
-const Ground = memo(({ path, ray, scale, hatch }: { path: PreparedPath; ray: Ray; scale: SectionScale; hatch: string }) => {
-  const { distanceM, groundAmslM, pathM } = path.profile;
-  const points = useMemo(() => {
-    const out: { x: number; y: number; water: boolean; known: boolean }[] = [];
-    const add = (xM: number, g: number): void => {
-      const known = !Number.isNaN(g);
-      out.push({
-        x: scale.x(xM),
-        y: scale.y((known ? g : scale.lowestM) + rayBulgeM(ray, Math.min(pathM, Math.max(0, xM)))),
-        water: known && Math.abs(g) < 0.005,
-        known,
+const Ground = memo(
+  ({ path, effectiveRadiusM, scale, hatch }: { path: PreparedPath; effectiveRadiusM: number; scale: SectionScale; hatch: string }) => {
+    const { distanceM, groundAmslM, pathM } = path.profile;
+    const points = useMemo(() => {
+      const bulgeOf = (xM: number): number => (xM * (pathM - xM)) / (2 * effectiveRadiusM);
+      const out: { x: number; y: number; water: boolean; known: boolean }[] = [];
+      const add = (xM: number, g: number): void => {
+        const known = !Number.isNaN(g);
+        out.push({
+          x: scale.x(xM),
+          y: scale.y((known ? g : scale.lowestM) + bulgeOf(Math.min(pathM, Math.max(0, xM)))),
+          water: known && Math.abs(g) < 0.005,
+          known,
+        });
+      };
+      add(-pathM, groundAmslM[0]!);
+      distanceM.forEach((x, i) => {
+        add(x, groundAmslM[i]!);
       });
-    };
-    add(-pathM, groundAmslM[0]!);
-    distanceM.forEach((x, i) => {
-      add(x, groundAmslM[i]!);
-    });
-    add(2 * pathM, groundAmslM[groundAmslM.length - 1]!);
-    return out;
-  }, [distanceM, groundAmslM, pathM, ray, scale]);
-  type P = (typeof points)[number];
-  const bottom = scale.height;
-  const fill =
-    area<P>()
-      .x((p) => p.x)
-      .y0(bottom)
-      .y1((p) => p.y)(points) ?? "";
-  const band =
-    area<P>()
-      .x((p) => p.x)
-      .y0((p) => p.y + HATCH_BAND_PX)
-      .y1((p) => p.y)
-      .defined((p) => !p.water && p.known)(points) ?? "";
-  const water =
-    area<P>()
-      .x((p) => p.x)
-      .y0(bottom)
-      .y1((p) => p.y)
-      .defined((p) => p.water)(points) ?? "";
-  const top =
-    line<P>()
-      .x((p) => p.x)
-      .y((p) => p.y)
-      .defined((p) => p.known && !p.water)(points) ?? "";
-  const sea =
-    line<P>()
-      .x((p) => p.x)
-      .y((p) => p.y)
-      .defined((p) => p.water)(points) ?? "";
-  const unknown =
-    line<P>()
-      .x((p) => p.x)
-      .y((p) => p.y)
-      .defined((p) => !p.known)(points) ?? "";
-  return (
-    <g>
-      <path d={fill} fill="var(--ground-fill)" />
-      <path d={band} fill={`url(#${hatch}-earth)`} />
-      <path d={water} fill={`url(#${hatch}-water)`} />
-      <path d={top} fill="none" stroke="var(--ground-line)" strokeWidth="1.8" strokeLinejoin="round" />
-      <path d={sea} fill="none" stroke="var(--water-line)" strokeWidth="1.4" />
-      <path d={unknown} fill="none" stroke="var(--unknown)" strokeWidth="1.4" strokeDasharray="6 4" />
-    </g>
-  );
-});
+      add(2 * pathM, groundAmslM[groundAmslM.length - 1]!);
+      return out;
+    }, [distanceM, groundAmslM, pathM, effectiveRadiusM, scale]);
+    type P = (typeof points)[number];
+    const bottom = scale.height;
+    const fill =
+      area<P>()
+        .x((p) => p.x)
+        .y0(bottom)
+        .y1((p) => p.y)(points) ?? "";
+    const band =
+      area<P>()
+        .x((p) => p.x)
+        .y0((p) => p.y + HATCH_BAND_PX)
+        .y1((p) => p.y)
+        .defined((p) => !p.water && p.known)(points) ?? "";
+    const water =
+      area<P>()
+        .x((p) => p.x)
+        .y0(bottom)
+        .y1((p) => p.y)
+        .defined((p) => p.water)(points) ?? "";
+    const top =
+      line<P>()
+        .x((p) => p.x)
+        .y((p) => p.y)
+        .defined((p) => p.known && !p.water)(points) ?? "";
+    const sea =
+      line<P>()
+        .x((p) => p.x)
+        .y((p) => p.y)
+        .defined((p) => p.water)(points) ?? "";
+    const unknown =
+      line<P>()
+        .x((p) => p.x)
+        .y((p) => p.y)
+        .defined((p) => !p.known)(points) ?? "";
+    return (
+      <g>
+        <path d={fill} fill="var(--ground-fill)" />
+        <path d={band} fill={`url(#${hatch}-earth)`} />
+        <path d={water} fill={`url(#${hatch}-water)`} />
+        <path d={top} fill="none" stroke="var(--ground-line)" strokeWidth="1.8" strokeLinejoin="round" />
+        <path d={sea} fill="none" stroke="var(--water-line)" strokeWidth="1.4" />
+        <path d={unknown} fill="none" stroke="var(--unknown)" strokeWidth="1.4" strokeDasharray="6 4" />
+      </g>
+    );
+  },
+);
 Ground.displayName = "Ground";
 
 const Lens = ({ ray, scale, share }: { ray: Ray; scale: SectionScale; share: number }) => {
@@ -184,7 +187,7 @@ const Worst = ({
   const lens = scale.y(rayZM(ray, inside) - f1RadiusM(ray, inside));
   const top = scale.y(worst.zAmslM + rayBulgeM(ray, inside));
   const sideways = worst.side === "left" || worst.side === "right";
-  const toLeft = x > scale.width * 0.45;
+  const toLeft = x > scale.width * 0.55;
   const dx = toLeft ? x - 34 : x + 34;
   const textX = toLeft ? dx - 12 : dx + 12;
   const anchor = toLeft ? "end" : "start";
@@ -308,7 +311,7 @@ const Mast = ({ end, props }: { end: "near" | "far"; props: Props }) => {
           <path d={`M${x - 6} ${clearsY}h12`} stroke={colour} strokeWidth="2" />
           <text
             x={x + 14 * out}
-            y={clearsY < ringY - 14 ? clearsY + 4 : ringY - 12}
+            y={Math.max(56, clearsY < ringY - 14 ? clearsY + 4 : ringY - 12)}
             fontSize="12"
             textAnchor={end === "near" ? "start" : "end"}
             className="halo"
@@ -424,9 +427,6 @@ export const SectionDrawing = (props: Props) => {
     >
       <Hatches id={hatch} />
       <g aria-hidden="true">
-        <text x="8" y="38" fontSize="12" style={{ fill: "var(--ink-2)" }}>
-          {units === "metric" ? "m AMSL" : "ft AMSL"}
-        </text>
         {grid.map((t) => (
           <g key={t.text}>
             <path d={`M34 ${scale.y(t.atM)}H${scale.width}`} stroke="var(--grid)" strokeWidth="0.75" />
@@ -438,8 +438,11 @@ export const SectionDrawing = (props: Props) => {
       </g>
       <Lens ray={ray} scale={scale} share={share} />
       <Blocks {...common} />
-      <Ground path={path} ray={ray} scale={scale} hatch={hatch} />
+      <Ground path={path} effectiveRadiusM={ray.effectiveRadiusM} scale={scale} hatch={hatch} />
       <Crowns {...common} />
+      <text aria-hidden="true" x="8" y={scale.height - 8} fontSize="12" className="halo" style={{ fill: "var(--ink-2)" }}>
+        {units === "metric" ? "m AMSL" : "ft AMSL"}
+      </text>
       {worst !== null && worst.missM > 0.0005 && worst.side !== "left" && worst.side !== "right" && (
         <Wedge worst={worst} ray={ray} scale={scale} share={share} />
       )}

@@ -38,6 +38,27 @@ export const DistanceAxis = memo(({ scale, pathM, units }: { scale: SectionScale
 });
 DistanceAxis.displayName = "DistanceAxis";
 
+/** Outlines beside the ray; they stand still while a mast is dragged. */
+const WidthBodies = memo(
+  ({ path, scale, mid, perM, hatch }: { path: PreparedPath; scale: SectionScale; mid: number; perM: number; hatch: string }) => (
+    <g>
+      {path.bodies.map((b) => (
+        <path
+          key={b.body.id}
+          d={`${b.body.xM.map((x, i) => `${i === 0 ? "M" : "L"}${scale.x(x).toFixed(1)} ${(mid + b.body.yM[i]! * perM).toFixed(1)}`).join("")}Z`}
+          fill={b.vegetation ? "var(--tree-fill)" : `url(#${hatch}-block)`}
+          stroke={b.vegetation ? "var(--tree-line)" : "var(--block-line)"}
+          strokeWidth="1.2"
+          fillOpacity="0.9"
+        >
+          <title>{b.body.name}</title>
+        </path>
+      ))}
+    </g>
+  ),
+);
+WidthBodies.displayName = "WidthBodies";
+
 /** Plan of the corridor on the same distance axis: what stands beside the ray. Right of the direction is down. */
 export const WidthsStrip = ({
   path,
@@ -57,7 +78,7 @@ export const WidthsStrip = ({
   height: number;
 }) => {
   const hatch = useId();
-  const f1Most = Math.sqrt(ray.wavelengthM * (ray.endM - ray.startM)) / 2;
+  const f1Most = Math.sqrt(ray.wavelengthM * ray.pathM) / 2;
   const reachM = Math.max(6, 2.4 * f1Most);
   const mid = height / 2;
   const perM = (mid - 6) / reachM;
@@ -92,21 +113,7 @@ export const WidthsStrip = ({
       <g clipPath={`url(#${clip})`}>
         <path d={lens(1)} fill="var(--lens)" stroke="var(--hair)" strokeWidth="0.9" />
         {share > 0 && <path d={lens(share)} fill="var(--zone)" />}
-        {path.bodies.map((b) => {
-          const d = b.body.xM.map((x, i) => `${i === 0 ? "M" : "L"}${scale.x(x).toFixed(1)} ${y(b.body.yM[i]!).toFixed(1)}`).join("");
-          return (
-            <path
-              key={b.body.id}
-              d={`${d}Z`}
-              fill={b.vegetation ? "var(--tree-fill)" : `url(#${hatch}-block)`}
-              stroke={b.vegetation ? "var(--tree-line)" : "var(--block-line)"}
-              strokeWidth="1.2"
-              fillOpacity="0.9"
-            >
-              <title>{b.body.name}</title>
-            </path>
-          );
-        })}
+        <WidthBodies path={path} scale={scale} mid={mid} perM={perM} hatch={hatch} />
         <path d={`M${scale.x(ray.startM)} ${mid}H${scale.x(ray.endM)}`} stroke="var(--ink)" strokeWidth="1.25" />
         <circle cx={scale.x(ray.startM)} cy={mid} r="4.5" fill="var(--near)" />
         <circle cx={scale.x(ray.endM)} cy={mid} r="4" fill="var(--paper)" stroke="var(--far)" strokeWidth="2.2" />

@@ -71,6 +71,7 @@ export const GearPanel = ({
   farName: string;
   change: (fields: Partial<DesignFields>) => void;
 }) => {
+  const [pair, setPair] = useState(design.nearRadioId === design.farRadioId);
   const radioOf = (id: string) => hardware.radios.find((r) => r.id === id);
   const near = radioOf(design.nearRadioId);
   const far = radioOf(design.farRadioId);
@@ -78,8 +79,7 @@ export const GearPanel = ({
   const choose = (end: "near" | "far", id: string): void => {
     const radio = radioOf(id);
     if (radio === undefined) return;
-    // A pair of equal radios stays a pair.
-    const both = design.nearRadioId === design.farRadioId;
+    const both = pair;
     const antenna =
       radio.antenna.kind === "connectorised"
         ? (hardware.antennas.find((a) => a.bandsMhz.some((b) => radio.bandsMhz.some((r) => r.low < b.high && b.low < r.high)))?.id ?? null)
@@ -116,7 +116,11 @@ export const GearPanel = ({
         </option>
       ));
   return (
-    <div className="grid min-h-0 flex-1 content-start gap-2.5 overflow-auto px-3.5 py-3">
+    <div className="grid min-h-0 flex-1 content-start gap-1.5 overflow-auto px-3.5 py-2 [&_input]:min-h-6 [&_input]:py-0.5 [&_select]:min-h-6 [&_select]:py-0.5">
+      <label className="flex items-center gap-2 text-[14px]">
+        <input type="checkbox" checked={pair} onChange={(e) => setPair(e.target.checked)} className="h-4 w-4 accent-(--ink)" />
+        Same radio at both ends
+      </label>
       <h3 className="m-0 text-[14px] font-bold text-near">{nearName}</h3>
       <Choice label="Radio" value={design.nearRadioId} onChange={(e) => choose("near", e.target.value)}>
         {radios}

@@ -1,0 +1,67 @@
+// Dragging a mast on a 2,000-point profile in headless Chromium: time from the pointer's move to the frame that shows it.
+import { chromium } from "@playwright/test";
+import type { JobSummary } from "../src/contract";
+
+const base = process.env.DRYARC_URL!;
+const MOVES = 200;
+
+const browser = await chromium.launch({
+  executablePath: "/usr/bin/chromium",
+  args: [
+    "--no-sandbox",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+  ],
+});
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+const jobs = (await (await page.request.get(`${base}/api/jobs`)).json()) as JobSummary[];
+const job = jobs.find((s) => s.job.name === "Merrow Harbour Trust")!;
+
+for (const far of ["Tarrowfell Observatory", "Rope Walk"]) {
+  const link = job.links.find((l) => l.farName === far)!;
+  await page.goto(`${base}/jobs/${job.job.id}/section/${link.linkId}`);
+  const mast = page.getByTestId("mast-far");
+  await mast.waitFor();
+  const profile = (await (await page.request.get(`${base}/api/links/${link.linkId}/profile`)).json()) as {
+    distanceM: number[];
+    bodies: unknown[];
+  };
+  const box = (await mast.boundingBox())!;
+  const x = box.x + box.width / 2;
+  const y = box.y + 14;
+  await page.evaluate(() => {
+    const w = window as unknown as { paint: number[] };
+    w.paint = [];
+    // Before any handler of the page; then the frame, then the first task after it.
+    window.addEventListener(
+      "pointermove",
+      () => {
+        const started = performance.now();
+        requestAnimationFrame(() => {
+          const channel = new MessageChannel();
+          channel.port1.onmessage = () => w.paint.push(performance.now() - started);
+          channel.port2.postMessage(0);
+        });
+      },
+      { capture: true },
+    );
+  });
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  for (let i = 0; i < MOVES; i++) await page.mouse.move(x, y - 40 * Math.sin(i / 12));
+  await page.mouse.up();
+  const paint = await page.evaluate(() => (window as unknown as { paint: number[] }).paint);
+  // Put back what the drag changed.
+  await page.keyboard.press("Control+z");
+  await page.getByTestId("saved").filter({ hasText: ":" }).waitFor();
+  paint.splice(0, 20);
+  paint.sort((a, b) => a - b);
+  const at = (share: number): string => paint[Math.floor(paint.length * share)]!.toFixed(1);
+  console.log(
+    `drag ${far}: ${profile.distanceM.length} points, ${profile.bodies.length} bodies, ${paint.length} moves: ${at(0.5)} ms median, ${at(0.95)} ms p95 from pointer move to the end of its frame (aim 16.7)`,
+  );
+}
+await browser.close();
