@@ -9,7 +9,7 @@ import path from "node:path";
 import { fileURLToPath } from "node:url";
 
 const PG = "/usr/lib/postgresql/15/bin";
-const PORTS = { demo: 54710, dev: 54711, test: 54712 };
+const PORTS = { demo: 54710, dev: 54711, test: 54712, pictures: 54713 };
 const root = path.join(path.dirname(fileURLToPath(import.meta.url)), "..");
 const [command, name = "demo"] = process.argv.slice(2);
 const dir = path.join(root, ".data", name);

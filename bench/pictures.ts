@@ -1,0 +1,48 @@
+// One current picture of each main view, made from the demo job.
+import { chromium, type Page } from "@playwright/test";
+import type { JobSummary } from "../src/contract";
+
+const base = process.env.DRYARC_URL!;
+const browser = await chromium.launch({
+  executablePath: "/usr/bin/chromium",
+  args: ["--no-sandbox", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync"],
+});
+const open = async (colorScheme: "light" | "dark" = "light"): Promise<Page> =>
+  (await browser.newContext({ viewport: { width: 1280, height: 800 }, colorScheme })).newPage();
+
+const page = await open();
+const jobs = (await (await page.request.get(`${base}/api/jobs`)).json()) as JobSummary[];
+const { job, links } = jobs[0]!;
+const shot = (p: Page, name: string) => p.screenshot({ path: `docs/screenshots/${name}.png` });
+const section = async (p: Page, far: string, label = ""): Promise<void> => {
+  const link = links.find((l) => l.farName === far && l.label === label)!;
+  await p.goto(`${base}/jobs/${job.id}/section/${link.linkId}`);
+  await p.getByTestId("findings").locator("section").first().waitFor();
+  await p.evaluate(() => document.fonts.ready);
+};
+
+await page.goto(base);
+await page.getByRole("link", { name: "Rope Walk" }).waitFor();
+await page.evaluate(() => document.fonts.ready);
+await shot(page, "jobs");
+await page.goto(`${base}/jobs/${job.id}/ground`);
+await page.locator(".map[data-drawn]").waitFor();
+await page.getByText(/Contours every/).waitFor();
+await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))));
+await shot(page, "ground");
+await section(page, "Rope Walk");
+await shot(page, "section-short");
+await section(page, "Ice House", "60 GHz pair");
+await shot(page, "section-clear");
+await section(page, "Tarrowfell Observatory");
+await shot(page, "section-long");
+await section(page, "Ice House", "first idea");
+await page.getByRole("tab", { name: "gear" }).click();
+await shot(page, "section-gear");
+const night = await open("dark");
+await section(night, "Pilot Station");
+await shot(night, "section-night");
+await page.goto(`${base}/jobs/${job.id}/gear`);
+await page.getByRole("heading", { name: "Gear" }).waitFor();
+await shot(page, "gear");
+await browser.close();

@@ -1,0 +1,17 @@
+#!/usr/bin/env bash
+# npm run screenshots: the pictures in docs/screenshots, made anew from the demo job.
+source "$(dirname "$0")/lib.sh"
+check_node
+need_packages postgresql-15 postgresql-15-postgis-3 postgresql-15-postgis-3-scripts chromium curl
+need_modules
+port="${DRYARC_BENCH_PORT:-4630}"
+port_is_free "$port" || fail "port $port is in use; set DRYARC_BENCH_PORT to a free one."
+start_database pictures
+app=""
+trap '[ -n "$app" ] && kill "$app" 2>/dev/null; node bin/db.mjs stop pictures' EXIT
+node_modules/.bin/tsx demo/setup.ts --fresh
+need_build
+node_modules/.bin/next start -H 127.0.0.1 -p "$port" >/dev/null 2>&1 &
+app=$!
+wait_for_app "$port" "$app" || fail "the application did not start."
+DRYARC_URL="http://127.0.0.1:$port" node_modules/.bin/tsx bench/pictures.ts
