@@ -7,6 +7,7 @@ import { effectiveRadiusM, pathFrame, planeProjection } from "../src/core/geo";
 import { assembleProfile, evaluatePrepared, findings, type LinkPlan, preparePath } from "../src/core/link";
 import { deltaBullingtonDb, prepareDiffraction } from "../src/core/propagation";
 import { bilinearSampler, pathPositions, positionAt, sampleGround } from "../src/core/terrain";
+import { CLIMATE, POLICY } from "../src/core/testing/scene";
 import { radioSchema } from "../src/formats";
 
 const POINTS = 2000;
@@ -73,19 +74,8 @@ const plan: LinkPlan = {
   needToNearMbps: 20,
   trims: {},
   permissionRecorded: false,
-  policy: {
-    clearance: "sixty",
-    kFactor: 4 / 3,
-    trees: "strict",
-    year: 2026,
-    horizonYears: 5,
-    throughput: "headroom",
-    freeShare: 0.3,
-    marginDb: 10,
-    domain: "FCC-like",
-    use: "ptp",
-  },
-  climate: { rainRate001MmH: 28, temperatureC: 10, pressureHpa: 1013, vapourDensityGm3: 7.5 },
+  policy: POLICY,
+  climate: CLIMATE,
 };
 
 console.log(`node ${process.version}, ${POINTS} points`);

@@ -5,7 +5,14 @@ import type { JobSummary } from "../src/contract";
 const base = process.env.DRYARC_URL!;
 const browser = await chromium.launch({
   executablePath: "/usr/bin/chromium",
-  args: ["--no-sandbox", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync"],
+  args: [
+    "--no-sandbox",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+  ],
 });
 const open = async (colorScheme: "light" | "dark" = "light"): Promise<Page> =>
   (await browser.newContext({ viewport: { width: 1280, height: 800 }, colorScheme })).newPage();

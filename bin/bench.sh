@@ -10,7 +10,7 @@ port="${DRYARC_BENCH_PORT:-4630}"
 port_is_free "$port" || fail "port $port is in use; set DRYARC_BENCH_PORT to a free one."
 start_database dev
 app=""
-trap '[ -n "$app" ] && kill "$app" 2>/dev/null; node bin/db.mjs stop dev' EXIT
+trap '[ -z "$app" ] || kill "$app" 2>/dev/null || true; node bin/db.mjs stop dev' EXIT
 node_modules/.bin/tsx demo/setup.ts
 need_build
 node_modules/.bin/next start -H 127.0.0.1 -p "$port" >/dev/null 2>&1 &

@@ -21,7 +21,7 @@ start_database demo
 app=""
 stop() {
   trap - EXIT INT TERM
-  [ -n "$app" ] && kill "$app" 2>/dev/null && wait "$app" 2>/dev/null
+  if [ -n "$app" ]; then kill "$app" 2>/dev/null || true; wait "$app" 2>/dev/null || true; fi
   node bin/db.mjs stop demo
   echo "dry-arc: stopped."
 }

@@ -8,7 +8,7 @@ port="${DRYARC_BENCH_PORT:-4630}"
 port_is_free "$port" || fail "port $port is in use; set DRYARC_BENCH_PORT to a free one."
 start_database pictures
 app=""
-trap '[ -n "$app" ] && kill "$app" 2>/dev/null; node bin/db.mjs stop pictures' EXIT
+trap '[ -z "$app" ] || kill "$app" 2>/dev/null || true; node bin/db.mjs stop pictures' EXIT
 node_modules/.bin/tsx demo/setup.ts --fresh
 need_build
 node_modules/.bin/next start -H 127.0.0.1 -p "$port" >/dev/null 2>&1 &

@@ -11,7 +11,7 @@ rm -f .data/test/*.json
 port="${DRYARC_TEST_PORT:-4620}"
 app=""
 stop() {
-  [ -n "$app" ] && kill "$app" 2>/dev/null && wait "$app" 2>/dev/null
+  if [ -n "$app" ]; then kill "$app" 2>/dev/null || true; wait "$app" 2>/dev/null || true; fi
   node bin/db.mjs stop test
 }
 trap 'stop' EXIT

@@ -6,6 +6,7 @@ import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { pathFrame, planeProjection } from "../src/core/geo";
 import { assembleProfile, evaluatePrepared, type Finding, findings, type LinkPlan, type LinkResult, preparePath } from "../src/core/link";
 import { sampleGround } from "../src/core/terrain";
+import { CLIMATE, POLICY } from "../src/core/testing/scene";
 import { type DemoJob, type DemoOptions, generateDemo } from "./generate";
 import { obstacleInputsOf, terrainGridOf } from "./grids";
 import { demoHardware } from "./seed";
@@ -41,19 +42,8 @@ const judge = (demo: DemoJob): { result: LinkResult; found: Finding[]; far: stri
       needToNearMbps: l.needMbps[1],
       trims: {},
       permissionRecorded: false,
-      policy: {
-        clearance: "sixty",
-        kFactor: 4 / 3,
-        trees: "strict",
-        year: 2026,
-        horizonYears: 5,
-        throughput: "headroom",
-        freeShare: 0.3,
-        marginDb: 10,
-        domain: "FCC-like",
-        use: l.radio[0] === "gannet-ninety" ? "ptmp" : "ptp",
-      },
-      climate: { rainRate001MmH: 28, temperatureC: 10, pressureHpa: 1013, vapourDensityGm3: 7.5 },
+      policy: { ...POLICY, use: l.radio[0] === "gannet-ninety" ? "ptmp" : "ptp" },
+      climate: CLIMATE,
     };
     const path = preparePath(plan, profile);
     const result = evaluatePrepared(plan, path);

@@ -1,5 +1,5 @@
 /* Small scenes for tests: a path over given ground with given bodies, and a plan over made-up radios. */
-import type { EndPlan, LinkPlan, PathProfile } from "../link";
+import type { Climate, EndPlan, LinkPlan, LinkPolicy, PathProfile } from "../link";
 import type { BodyKind, PathBody } from "../obstacles";
 import type { Radio } from "../radio";
 
@@ -93,6 +93,21 @@ export const end = (name: string, mountAglM: number, fields: Partial<EndPlan> = 
   ...fields,
 });
 
+/** 60 % of F1 at k 4/3, trees strict, five years, headroom: the demo job's policy and air. */
+export const POLICY: LinkPolicy = {
+  clearance: "sixty",
+  kFactor: 4 / 3,
+  trees: "strict",
+  year: 2026,
+  horizonYears: 5,
+  throughput: "headroom",
+  freeShare: 0.3,
+  marginDb: 10,
+  domain: "FCC-like",
+  use: "ptp",
+};
+export const CLIMATE: Climate = { rainRate001MmH: 28, temperatureC: 10, pressureHpa: 1013, vapourDensityGm3: 7.5 };
+
 export const plan = (near: EndPlan, far: EndPlan, fields: Partial<LinkPlan> = {}): LinkPlan => ({
   near,
   far,
@@ -102,18 +117,7 @@ export const plan = (near: EndPlan, far: EndPlan, fields: Partial<LinkPlan> = {}
   needToNearMbps: null,
   trims: {},
   permissionRecorded: false,
-  policy: {
-    clearance: "sixty",
-    kFactor: 4 / 3,
-    trees: "strict",
-    year: 2026,
-    horizonYears: 5,
-    throughput: "headroom",
-    freeShare: 0.3,
-    marginDb: 10,
-    domain: "FCC-like",
-    use: "ptp",
-  },
-  climate: { rainRate001MmH: 28, temperatureC: 10, pressureHpa: 1013, vapourDensityGm3: 7.5 },
+  policy: POLICY,
+  climate: CLIMATE,
   ...fields,
 });

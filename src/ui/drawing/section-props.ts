@@ -1,0 +1,27 @@
+import type { LinkPlan, LinkResult, PreparedPath } from "@/core/link";
+import type { Ray } from "@/core/obstacles";
+import type { Units } from "../wording/numbers";
+import type { SectionScale } from "./section-scale";
+
+export interface MastHandlers {
+  readonly onBegin: () => void;
+  readonly onMount: (end: "near" | "far", mountAglM: number) => void;
+  readonly onEnd: () => void;
+}
+
+export interface ClearsFrom {
+  readonly nearAglM: number | null;
+  readonly farAglM: number | null;
+}
+
+export interface SectionProps extends MastHandlers {
+  readonly path: PreparedPath;
+  readonly plan: LinkPlan;
+  readonly result: LinkResult;
+  readonly ray: Ray;
+  readonly scale: SectionScale;
+  readonly units: Units;
+  readonly clearsFrom: ClearsFrom;
+  /** Mounts before the gesture under way, for the dashed stub. */
+  readonly settled: { readonly nearAglM: number; readonly farAglM: number };
+}

@@ -1,0 +1,108 @@
+import type { LinkResult } from "@/core/link";
+import { f1RadiusM, type Ray, rayBulgeM, rayZM } from "@/core/obstacles";
+import { cutMiddle } from "../wording/names";
+import { alongText, lengthText, type Units } from "../wording/numbers";
+import type { SectionScale } from "./section-scale";
+
+/** The worst place, dimensioned: how much it lacks or spares, of what, where. */
+export const WorstPlaceMark = ({
+  result,
+  ray,
+  scale,
+  units,
+  nearName,
+  groundAmslM,
+}: {
+  result: LinkResult;
+  ray: Ray;
+  scale: SectionScale;
+  units: Units;
+  nearName: string;
+  groundAmslM: number;
+}) => {
+  const { worst, policyShare, verdict } = result.clearance;
+  if (worst === null) return null;
+  const short = worst.missM > 0.0005;
+  const colour = short ? "var(--short)" : "var(--ink)";
+  const words = short ? "var(--short-figure)" : verdict === "tight" ? "var(--tight)" : "var(--ink)";
+  const x = Math.min(scale.width - 12, Math.max(12, scale.x(worst.atM)));
+  const inside = Math.min(ray.endM, Math.max(ray.startM, worst.atM));
+  const zone = scale.y(rayZM(ray, inside) - policyShare * f1RadiusM(ray, inside));
+  const lens = scale.y(rayZM(ray, inside) - f1RadiusM(ray, inside));
+  const top = scale.y(worst.zAmslM + rayBulgeM(ray, inside));
+  const sideways = worst.side === "left" || worst.side === "right";
+  const toLeft = x > scale.width * 0.55;
+  const dx = toLeft ? x - 34 : x + 34;
+  const textX = toLeft ? dx - 12 : dx + 12;
+  const anchor = toLeft ? "end" : "start";
+  const big = lengthText(units, Math.abs(worst.missM), Math.abs(worst.missM) >= 20 ? 0 : 1);
+  // The figure is about half its size wide for each letter; the sentence stands beyond it.
+  const sentenceX = textX + (toLeft ? -1 : 1) * (big.length * 25 + 14);
+  // Below the lens where the ground leaves room, else in the sky above it.
+  const groundY = scale.y((short ? worst.zAmslM : groundAmslM) + rayBulgeM(ray, inside));
+  const below = Math.max(lens, zone, short ? 0 : top) + 50;
+  const skyY = scale.y(rayZM(ray, inside) + f1RadiusM(ray, inside)) - 16;
+  const y = below <= Math.max(groundY, scale.y(groundAmslM)) + 2 || skyY < 96 ? Math.min(scale.height - 8, below) : skyY;
+  const gap = Math.abs(zone - top);
+  const upper = Math.min(zone, top);
+  const lower = Math.max(zone, top);
+  return (
+    <g aria-hidden="true">
+      {!sideways && (
+        <g stroke={colour} strokeWidth="0.9">
+          <path d={`M${x} ${top}H${dx}M${x} ${zone}H${dx}`} />
+          {gap < 30 ? (
+            <g strokeWidth="1.6" fill={colour}>
+              <path d={`M${dx} ${upper - 26}V${upper}`} />
+              <path d={`M${dx} ${lower}V${lower + 26}`} />
+              <path d={`M${dx} ${upper}l-4.5 -11h9Z`} stroke="none" />
+              <path d={`M${dx} ${lower}l-4.5 11h9Z`} stroke="none" />
+            </g>
+          ) : (
+            <g strokeWidth="1.6">
+              <path d={`M${dx} ${upper}V${lower}M${dx - 4.5} ${upper + 4.5}l9 -9M${dx - 4.5} ${lower + 4.5}l9 -9`} />
+            </g>
+          )}
+        </g>
+      )}
+      {sideways && <circle cx={x} cy={scale.y(rayZM(ray, inside))} r="7" fill="none" stroke={colour} strokeWidth="2" />}
+      <text
+        x={textX}
+        y={y}
+        fontSize="46"
+        fontWeight="750"
+        letterSpacing="-0.5"
+        textAnchor={anchor}
+        className="halo"
+        style={{ fill: words }}
+      >
+        {big}
+      </text>
+      <text x={sentenceX} y={y - 16} fontSize="13" textAnchor={anchor} className="halo">
+        {short ? (sideways ? `too near on the ${worst.side}` : policyShare > 0 ? "into the zone" : "into the line of sight") : "to spare"}
+        {worst.ownerName === null ? (worst.owner.kind === "ground" ? ", ground" : "") : `, ${cutMiddle(worst.ownerName, 26)}`}
+      </text>
+      <text x={sentenceX} y={y} fontSize="13" textAnchor={anchor} className="halo">
+        {alongText(units, worst.atM)} from {cutMiddle(nearName, 22)}
+      </text>
+    </g>
+  );
+};
+
+/** The part of the worst obstacle that stands in the zone, solid. */
+export const Wedge = ({
+  worst,
+  ray,
+  scale,
+  share,
+}: {
+  worst: NonNullable<LinkResult["clearance"]["worst"]>;
+  ray: Ray;
+  scale: SectionScale;
+  share: number;
+}) => {
+  const x = scale.x(worst.atM);
+  const top = scale.y(worst.zAmslM + rayBulgeM(ray, worst.atM));
+  const foot = scale.y(rayZM(ray, worst.atM) - share * f1RadiusM(ray, worst.atM));
+  return <path d={`M${x} ${top}l6 ${foot - top}h-12Z`} fill="var(--short)" aria-hidden="true" />;
+};
