@@ -2,7 +2,7 @@
 import { area, line } from "d3";
 import { memo, useId, useMemo } from "react";
 import { antennaNameOf, type LinkPlan, type LinkResult, type PreparedPath } from "@/core/link";
-import { f1RadiusM, type Ray, rayBulgeM, rayZM } from "@/core/obstacles";
+import { f1RadiusM, type Ray, rayZM } from "@/core/obstacles";
 import { cutMiddle } from "../wording/names";
 import { angleText, lengthText, type Units } from "../wording/numbers";
 import { Blocks, Crowns } from "./bodies";
