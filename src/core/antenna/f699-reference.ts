@@ -1,7 +1,7 @@
 /*
  * Recommendation ITU-R F.699-7 §2.1: reference radiation pattern of a point-to-point antenna, 1 to
- * 70 GHz, for D/lambda at most 100 and above. D/lambda from the gain by recommends 3. The single-cut envelope,
- * taken the same in every plane. Low-gain panels lie outside its spirit and are marked.
+ * 70 GHz, for D/lambda at most 100 and above. D/lambda is taken from the gain (recommends 3). One cut,
+ * the same in every plane. Low-gain panels lie outside what it was made for and are marked.
  */
 
 const D_PER_LAMBDA_LEAST = 5;

@@ -1,2 +1,2 @@
-export { aimingLossDb, angleOfShiftDeg, beamwidthFromGainDeg, farFieldDistanceM, halfApertureM } from "./aperture";
+export { farFieldDistanceM, halfApertureM } from "./aperture";
 export { diameterPerWavelength, referenceGainDbi } from "./f699-reference";

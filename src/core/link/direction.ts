@@ -1,4 +1,4 @@
-import { farFieldDistanceM, halfApertureM } from "../antenna";
+import { farFieldDistanceM, halfApertureM, referenceGainDbi } from "../antenna";
 import { freeSpaceLossDb, gasSpecificAttenuation, rainExceededPercent, rainFading, vapourPressureHpa } from "../propagation";
 import { ceilingDbm, channelFits, commonTable, noiseFloorDbm, type PairingFault, plannedRateMbps, regulate, usableRate } from "../radio";
 import type { Direction, EndPlan, LadderRung, LevelTerm, LinkPlan } from "./types";
@@ -15,6 +15,20 @@ export const gainOf = (end: EndPlan): number => end.radio.antenna.gainDbi ?? end
 export const antennaNameOf = (end: EndPlan): string => end.antenna?.name ?? end.radio.name;
 export const halfApertureOf = (end: EndPlan, wavelengthM: number): number =>
   halfApertureM(gainOf(end), wavelengthM, end.antenna?.diameterMm ?? end.radio.antenna.diameterMm);
+
+/** Pointing is counted on to this share of the beamwidth in each of two axes (ours); the corner is the worst of it. */
+const AIMING_SHARE = 0.15;
+/** Wider beams are not aimed. */
+const AIMED_BELOW_DEG = 60;
+
+/** What an end may lose by pointing within the counted error, by the F.699 main lobe. */
+const aimingLossDb = (end: EndPlan): number => {
+  const source = end.antenna ?? end.radio.antenna;
+  const narrowestDeg = Math.min(source.azimuthBeamwidthDeg ?? 360, source.elevationBeamwidthDeg ?? 360);
+  if (narrowestDeg >= AIMED_BELOW_DEG) return 0;
+  const peakDbi = gainOf(end);
+  return peakDbi - referenceGainDbi(peakDbi, AIMING_SHARE * Math.SQRT2 * narrowestDeg).gainDbi;
+};
 
 /** Terms that the path puts between the antennas, the same in both directions. */
 export interface PathTerms {
@@ -133,7 +147,7 @@ export const directionOf = (plan: LinkPlan, tx: EndPlan, rx: EndPlan, path: Path
   return {
     terms,
     levelDbm,
-    bandLowDbm: levelDbm - Z90 * sigmaDb - worseDb,
+    bandLowDbm: levelDbm - Z90 * sigmaDb - worseDb - aimingLossDb(tx) - aimingLossDb(rx),
     bandHighDbm: levelDbm + Z90 * sigmaDb,
     noiseDbm,
     snrDb: levelDbm - noiseDbm,

@@ -17,7 +17,13 @@ export const diffractionTerm = (path: PreparedPath, ray: Ray, plan: LinkPlan, ne
   const base = { id: "diffraction" as const, clause: "P.526-15 §4.5.4" };
   const whole = path.withBodies();
   if (whole === null) {
-    return { ...base, valueDb: 0, worseByDb: 0, inputs: { frequencyGhz, unknownGroundM: path.unknownGroundM }, inRange: false };
+    return {
+      ...base,
+      valueDb: 0,
+      worseByDb: 0,
+      inputs: { frequencyGhz, kFactor: plan.policy.kFactor, over: "unknown ground", unknownGroundM: path.unknownGroundM },
+      inRange: false,
+    };
   }
   const allDb = deltaBullingtonDb(whole, nearAmslM, farAmslM);
   let dominant = -1;

@@ -12,4 +12,4 @@ export {
 export { noiseFloorDbm, thermalNoiseDbm } from "./noise";
 export { adRateMbps, type OfdmStandard, ofdmMinSensitivityDbm, ofdmRateMbps } from "./ofdm-rates";
 export { type Domain, type LinkUse, limitOfRow, type PowerLimit, type RegulationResult, regulate, ruleRows } from "./regulation";
-export { ceilingDbm, perChainDbm } from "./window";
+export { ceilingDbm } from "./window";

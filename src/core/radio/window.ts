@@ -18,6 +18,3 @@ export const ceilingDbm = (radio: Radio, modulation: Modulation): { plannedDbm: 
     ? { plannedDbm: base - DENSE_MOST_DB, mildDbm: base - DENSE_LEAST_DB }
     : { plannedDbm: base, mildDbm: base };
 };
-
-/** Power per chain of a total over chains. */
-export const perChainDbm = (totalDbm: number, chains: number): number => totalDbm - 10 * Math.log10(chains);

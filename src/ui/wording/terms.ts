@@ -49,6 +49,7 @@ export const termExplanation = (t: LevelTerm, units: Units): string => {
     case "gas":
       return `Oxygen and water vapour take ${n("dbPerKm", 3)} dB/km at ${n("temperatureC", 0)} °C, ${n("pressureHpa", 0)} hPa, ${n("vapourGm3")} g/m3. ${t.clause}.`;
     case "diffraction":
+      if (i.unknownGroundM !== undefined) return `Not counted: the ground is unknown for ${distanceText(units, Number(i.unknownGroundM))}.`;
       return i.over === "ground"
         ? `Diffraction over the bare ground with k ${n("kFactor", 2)}. ${t.clause}.`
         : `${i.over} as one edge (v ${n("v", 2)}, ${n("edgeDb")} dB) over the rest (${n("restDb")} dB); the whole profile at once would give ${n("wholeDb")} dB. ${t.clause}; the choice between the two is our own.`;
