@@ -5,6 +5,7 @@ test.describe.configure({ mode: "serial" });
 
 test("register and ground: what is drawn, and axe finds nothing", async ({ page, request }) => {
   await page.goto("/");
+  await page.getByRole("row", { name: /Merrow Harbour Trust/ }).click();
   await expect(page.getByRole("link", { name: "Rope Walk" })).toBeVisible();
   await expectAccessible(page);
   await noPageScroll(page);

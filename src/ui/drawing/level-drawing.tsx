@@ -7,7 +7,7 @@ import { Hatches } from "./hatches";
 
 const LEFT = 52;
 const TOP = 40;
-const FOOT = 46;
+const FOOT = 54;
 const GAP_PX = 14;
 const BREAK_OVER_DB = 30;
 /** Terms smaller than this have no column of their own; they stay in the sum. */
@@ -196,10 +196,10 @@ export const LevelDrawing = ({
                 ? "text-short-figure"
                 : "text-ink";
         return (
-          <div key={c.term.id} className="absolute border-l border-rule pl-2" style={{ left: x(i), width: step, bottom: 4, height: 38 }}>
+          <div key={c.term.id} className="absolute border-l border-rule pl-2" style={{ left: x(i), width: step, bottom: 3, height: 48 }}>
             <button
               type="button"
-              className={`block w-full truncate text-left text-[13px] ${side} ${/^antenna/.test(c.term.id) ? "font-[650]" : ""}`}
+              className={`block min-h-6 w-full truncate text-left text-[13px] ${side} ${/^antenna/.test(c.term.id) ? "font-[650]" : ""}`}
               aria-expanded={open === i}
               onMouseEnter={() => setOpen(i)}
               onMouseLeave={() => setOpen(null)}
