@@ -38,6 +38,9 @@ test("own radios and antennas by form and by file, then used in a link", async (
 
   await openSection(page, request, "Water Tower");
   await page.getByRole("tab", { name: "gear" }).click();
-  await page.getByLabel(/^Radio/).first().selectOption("own-panel");
+  await page
+    .getByLabel(/^Radio/)
+    .first()
+    .selectOption("own-panel");
   await expect(page.locator("main")).toContainText("+17.5 dB");
 });

@@ -114,10 +114,16 @@ test("keyboard only: a mend is applied, the mast is nudged, gear is chosen, figu
   await page.keyboard.press("ArrowRight");
   await page.getByLabel("Width, MHz").selectOption("80");
   await expect(page.locator("header")).toContainText("80 MHz wide");
-  await page.getByLabel(/^Radio/).first().selectOption("eider-small");
+  await page
+    .getByLabel(/^Radio/)
+    .first()
+    .selectOption("eider-small");
   await expect(page.locator("header")).toContainText("60.480 GHz, 2160 MHz wide");
   await page.getByLabel("Same radio at both ends").uncheck();
-  await page.getByLabel(/^Radio/).nth(1).selectOption("razorbill-dish");
+  await page
+    .getByLabel(/^Radio/)
+    .nth(1)
+    .selectOption("razorbill-dish");
   await page.getByRole("tab", { name: "findings" }).click();
   await expect(page.getByTestId("findings")).toContainText("These radios do not talk to each other");
   await mast.focus();

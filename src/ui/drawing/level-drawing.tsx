@@ -126,6 +126,10 @@ export const LevelDrawing = ({
     .join("L")}Z`;
   const shown = open === null ? null : columns[open];
   const ceilingY = scale.y(d.ceilingDbm);
+  const breakY = scale.breakAt === null ? 0 : (scale.y(scale.breakAt.upperDbm) + scale.y(scale.breakAt.lowerDbm)) / 2;
+  // Where on the slope of the air the line crosses the break.
+  const air = columns[Math.max(0, airIndex)]!;
+  const breakShare = (breakY - scale.y(air.fromDbm)) / (scale.y(air.toDbm) - scale.y(air.fromDbm) || 1);
   // A limit that falls into the break of the axis has no place on it.
   const hidden = scale.breakAt !== null && d.ceilingDbm < scale.breakAt.upperDbm && d.ceilingDbm > scale.breakAt.lowerDbm;
   return (
@@ -172,8 +176,8 @@ export const LevelDrawing = ({
         <path d={line} fill="none" stroke="var(--ink)" strokeWidth="2.4" strokeLinejoin="round" />
         {scale.breakAt !== null && airIndex > 0 && (
           <g stroke="var(--ink)" strokeWidth="1.4" fill="none">
-            {[LEFT, x(airIndex) + step * 0.39].map((bx) => {
-              const by = (scale.y(scale.breakAt!.upperDbm) + scale.y(scale.breakAt!.lowerDbm)) / 2;
+            {[LEFT, x(airIndex) + step * 0.78 * breakShare].map((bx) => {
+              const by = breakY;
               return (
                 <g key={bx}>
                   <rect x={bx - 13} y={by - 4} width="26" height="10" fill="var(--paper)" stroke="none" />
@@ -209,7 +213,7 @@ export const LevelDrawing = ({
             >
               {termLabel(c.term, units)}
             </button>
-            <div className={`figure text-[15px] ${side}`}>{i === 0 ? transmit : `${signed(c.toDbm - c.fromDbm, 1)} dB`}</div>
+            <div className={`figure text-[15px] leading-6 ${side}`}>{i === 0 ? transmit : `${signed(c.toDbm - c.fromDbm, 1)} dB`}</div>
           </div>
         );
       })}

@@ -61,7 +61,8 @@ export const GearSheet = ({ jobId }: { jobId: string }) => {
       </div>
     );
   }
-  const { radios, antennas } = hardware.data;
+  const { antennas } = hardware.data;
+  const radios = [...hardware.data.radios].sort((a, b) => Number(a.bandKey) - Number(b.bandKey) || a.name.localeCompare(b.name));
   return (
     <Sheet
       rows={jobIndex(jobId, verdicts.data, null)}
@@ -77,11 +78,11 @@ export const GearSheet = ({ jobId }: { jobId: string }) => {
         { label: "Policy in force", value: policyText(job.data.job), grow: 2 },
       ]}
     >
-      <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_400px]">
+      <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_344px]">
         <div className="min-h-0 overflow-auto">
           <header className="flex items-baseline gap-6 px-5 pb-2 pt-4">
             <h1 className="m-0 text-[24px] font-[720]">Gear</h1>
-            <span className="cap flex-1">Radios and antennas to choose from. Levels per receive chain, power in all.</span>
+            <span className="cap flex-1">Levels per receive chain, power in all.</span>
             <button type="button" className="press" onClick={() => file.current?.click()}>
               Bring in a file
             </button>
@@ -126,7 +127,7 @@ export const GearSheet = ({ jobId }: { jobId: string }) => {
           )}
           <table className="w-full border-collapse text-[13.5px]">
             <thead>
-              <tr className="sticky top-0 border-b border-ink bg-paper text-left text-[12.5px] text-ink-2 [&>th]:py-1 [&>th]:pl-5 [&>th]:font-normal">
+              <tr className="sticky top-0 border-b border-ink bg-paper text-left text-[12.5px] text-ink-2 [&>th]:whitespace-nowrap [&>th]:py-1 [&>th]:pl-4 [&>th]:font-normal">
                 <th scope="col">Radio</th>
                 <th scope="col">Band</th>
                 <th scope="col">Standard</th>
@@ -145,15 +146,15 @@ export const GearSheet = ({ jobId }: { jobId: string }) => {
             </thead>
             <tbody>
               {radios.map((r) => (
-                <tr key={r.id} className="border-b border-rule [&>td]:py-[3px] [&>td]:pl-5">
+                <tr key={r.id} className="border-b border-rule [&>td]:whitespace-nowrap [&>td]:py-[3px] [&>td]:pl-4">
                   <td className="font-[600]">{r.name}</td>
                   <td>{r.bandKey} GHz</td>
-                  <td>{r.standard}</td>
+                  <td>{r.standard === "single carrier QAM" ? "QAM" : r.standard}</td>
                   <td>{r.channelWidthsMhz.join(", ")}</td>
                   <td className="text-right font-mono">
                     {figure(r.minTxPowerDbm)} to {figure(r.modulations[0]?.maxTxPowerDbm ?? 0)}
                   </td>
-                  <td className="text-right font-mono">{r.antenna.gainDbi === undefined ? "own choice" : figure(r.antenna.gainDbi, 1)}</td>
+                  <td className="text-right font-mono">{r.antenna.gainDbi === undefined ? "antenna's" : figure(r.antenna.gainDbi, 1)}</td>
                   <td className="text-right font-mono">{figure(r.maxLinkKm, r.maxLinkKm < 1 ? 1 : 0)}</td>
                   <td>{r.source}</td>
                 </tr>
@@ -162,7 +163,7 @@ export const GearSheet = ({ jobId }: { jobId: string }) => {
           </table>
           <table className="mb-4 mt-5 w-full border-collapse text-[13.5px]">
             <thead>
-              <tr className="border-b border-ink text-left text-[12.5px] text-ink-2 [&>th]:py-1 [&>th]:pl-5 [&>th]:font-normal">
+              <tr className="border-b border-ink text-left text-[12.5px] text-ink-2 [&>th]:whitespace-nowrap [&>th]:py-1 [&>th]:pl-4 [&>th]:font-normal">
                 <th scope="col">Antenna</th>
                 <th scope="col">Form</th>
                 <th scope="col">Bands, MHz</th>
@@ -177,7 +178,7 @@ export const GearSheet = ({ jobId }: { jobId: string }) => {
             </thead>
             <tbody>
               {antennas.map((a) => (
-                <tr key={a.id} className="border-b border-rule [&>td]:py-[3px] [&>td]:pl-5">
+                <tr key={a.id} className="border-b border-rule [&>td]:whitespace-nowrap [&>td]:py-[3px] [&>td]:pl-4">
                   <td className="font-[600]">{a.name}</td>
                   <td>{a.form}</td>
                   <td>{a.bandsMhz.map((b) => `${b.low} to ${b.high}`).join(", ")}</td>

@@ -118,7 +118,7 @@ export const RadioForm = ({ radios, take }: { radios: HardwareDto["radios"]; tak
     />
   );
   return (
-    <form noValidate onSubmit={submit} aria-label="Own radio" className="grid grid-cols-2 gap-x-4 gap-y-2.5">
+    <form noValidate onSubmit={submit} aria-label="Own radio" className="grid grid-cols-2 items-end gap-x-4 gap-y-2">
       <div className="col-span-2">
         <Field label="Name" fault={errors.name?.message} {...form.register("name")} />
       </div>
