@@ -30,7 +30,7 @@ module.exports = {
       name: "core-by-its-index",
       comment: "Other rooms use what a folder of the core lists in its index.",
       severity: "error",
-      from: { path: "^src/(?!core/)" },
+      from: { path: "^src/(?!core/)", pathNot: "\\.(test|bench)\\.ts$" },
       to: { path: "^src/core/[a-z]+/(?!index\\.ts$)", pathNot: "\\.json$" },
     },
     {
