@@ -4,10 +4,10 @@ import { generateDemo } from "../demo/generate";
 import { obstacleInputsOf, terrainGridOf } from "../demo/grids";
 import hardware from "../demo/hardware.json" with { type: "json" };
 import { effectiveRadiusM, pathFrame, planeProjection } from "../src/core/geo";
-import { assembleProfile, evaluatePrepared, findings, type LinkPlan, preparePath } from "../src/core/link";
+import { assembleProfile, evaluatePrepared, findings, preparePath } from "../src/core/link";
 import { deltaBullingtonDb, prepareDiffraction } from "../src/core/propagation";
 import { bilinearSampler, pathPositions, positionAt, sampleGround } from "../src/core/terrain";
-import { CLIMATE, POLICY } from "../src/core/testing/scene";
+import { end as sceneEnd, plan as scenePlan } from "../src/core/testing/scene";
 import { radioSchema } from "../src/formats";
 
 const POINTS = 2000;
@@ -55,28 +55,8 @@ const profileOf = (to: string, bodies: number) => {
   return { ...p, distanceM, groundAmslM, datasetIndex: new Uint8Array(POINTS) };
 };
 
-const end = (name: string, mountAglM: number) => ({
-  name,
-  mountAglM,
-  mountMaxAglM: null,
-  mountSigmaM: 0.2,
-  feederLossDb: 0,
-  txPowerDbm: 11,
-  radio,
-  antenna: null,
-});
-const plan: LinkPlan = {
-  near: end("A", 11),
-  far: end("B", 8),
-  centreMhz: 5500,
-  widthMhz: 40,
-  needToFarMbps: 20,
-  needToNearMbps: 20,
-  trims: {},
-  permissionRecorded: false,
-  policy: POLICY,
-  climate: CLIMATE,
-};
+const end = (name: string, mountAglM: number) => sceneEnd(name, mountAglM, { radio });
+const plan = scenePlan(end("A", 11), end("B", 8), { needToFarMbps: 20, needToNearMbps: 20 });
 
 console.log(`node ${process.version}, ${POINTS} points`);
 const long = profileOf("tarrow", 300);

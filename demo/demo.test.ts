@@ -4,9 +4,9 @@ import { tmpdir } from "node:os";
 import path from "node:path";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { pathFrame, planeProjection } from "../src/core/geo";
-import { assembleProfile, evaluatePrepared, type Finding, findings, type LinkPlan, type LinkResult, preparePath } from "../src/core/link";
+import { assembleProfile, evaluatePrepared, type Finding, findings, type LinkResult, preparePath } from "../src/core/link";
 import { sampleGround } from "../src/core/terrain";
-import { CLIMATE, POLICY } from "../src/core/testing/scene";
+import { CLIMATE, end, POLICY, plan } from "../src/core/testing/scene";
 import { type DemoJob, type DemoOptions, generateDemo } from "./generate";
 import { obstacleInputsOf, terrainGridOf } from "./grids";
 import { demoHardware } from "./seed";
@@ -23,31 +23,23 @@ const judge = (demo: DemoJob): { result: LinkResult; found: Finding[]; far: stri
       DemoJob["sites"][number],
     ];
     const profile = assembleProfile(near.position, far.position, grids, obstacles, demo.features, 2026);
-    const end = (s: typeof near, i: 0 | 1) => ({
-      name: s.name,
-      mountAglM: s.mountAglM,
-      mountMaxAglM: s.mountMaxAglM,
-      mountSigmaM: 0.2,
-      feederLossDb: 0,
-      txPowerDbm: l.powerDbm[i],
-      radio: catalogue.radios.find((r) => r.id === l.radio[i])!,
-      antenna: null,
-    });
-    const plan: LinkPlan = {
-      near: end(near, 0),
-      far: end(far, 1),
+    const at = (s: typeof near, i: 0 | 1) =>
+      end(s.name, s.mountAglM, {
+        mountMaxAglM: s.mountMaxAglM,
+        txPowerDbm: l.powerDbm[i],
+        radio: catalogue.radios.find((r) => r.id === l.radio[i])!,
+      });
+    const planned = plan(at(near, 0), at(far, 1), {
       centreMhz: l.centreMhz,
       widthMhz: l.widthMhz,
       needToFarMbps: l.needMbps[0],
       needToNearMbps: l.needMbps[1],
-      trims: {},
-      permissionRecorded: false,
       policy: { ...POLICY, use: l.radio[0] === "gannet-ninety" ? "ptmp" : "ptp" },
       climate: CLIMATE,
-    };
-    const path = preparePath(plan, profile);
-    const result = evaluatePrepared(plan, path);
-    return { result, found: findings(plan, path, result), far: far.name, label: l.label };
+    });
+    const path = preparePath(planned, profile);
+    const result = evaluatePrepared(planned, path);
+    return { result, found: findings(planned, path, result), far: far.name, label: l.label };
   });
 };
 

@@ -225,6 +225,8 @@ export interface PlannedLink {
   readonly centreMhz: number;
   readonly widthMhz: number;
   readonly needMbps: readonly [number, number];
+  /** What stands before the far unit, when it hangs indoors. */
+  readonly farWall?: string;
 }
 
 /** Links of the job that rest on ground, bodies, levels and rules alone. */

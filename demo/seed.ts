@@ -51,6 +51,7 @@ export const seedDemo = async (db: Db, demo: DemoJob): Promise<JobRow> => {
     centreLonDeg: office.position.lonDeg,
     ruleDomain: "FCC-like",
     rainRate001MmH: 28,
+    tideRangeM: 1.5,
     stage: "Survey, planning",
   });
   const siteIds = new Map<string, string>();
@@ -90,6 +91,7 @@ export const seedDemo = async (db: Db, demo: DemoJob): Promise<JobRow> => {
         farPowerDbm: l.powerDbm[1],
         centreMhz: l.centreMhz,
         widthMhz: l.widthMhz,
+        ...(l.farWall === undefined ? {} : { farWall: l.farWall }),
         needToFarMbps: l.needMbps[0],
         needToNearMbps: l.needMbps[1],
       },

@@ -1,15 +1,47 @@
-import type { LinkPlan, PathProfile } from "../core/link";
+import { type EndPlan, K_LOW_DEFAULT, type LinkPlan, type PathProfile } from "../core/link";
+import type { Barrier } from "../core/propagation";
 import type { DesignFields } from "./schemas";
 import type { HardwareDto, JobDto, ProfileDto } from "./types";
 
 /** Standard error of a typed mount height. */
 const MOUNT_SIGMA_M = 0.2;
+/** Standard error of a position off a map. */
+const POSITION_SIGMA_M = 0.5;
 
 export const profileFromDto = (dto: ProfileDto): PathProfile => ({
   ...dto,
   distanceM: Float64Array.from(dto.distanceM),
   groundAmslM: Float64Array.from(dto.groundAmslM, (h) => h ?? Number.NaN),
   datasetIndex: Uint8Array.from(dto.datasetIndex),
+});
+
+/** What stands before a unit, as kept in a design: nothing, a measured loss, "unknown", or a material. */
+const barrierOf = (wall: string | null, measuredDb: number | null): Barrier | null => {
+  if (wall === null) return null;
+  if (wall === "measured") return { kind: "measured", lossDb: measuredDb ?? 0 };
+  return wall === "unknown" ? { kind: "unknown", building: "traditional" } : { kind: "material", material: wall };
+};
+
+const endOf = (
+  site: EndSite,
+  d: DesignFields,
+  which: "near" | "far",
+  radio: HardwareDto["radios"][number],
+  antenna: HardwareDto["antennas"][number] | null,
+): EndPlan => ({
+  name: site.name,
+  mountMaxAglM: site.mountMaxAglM,
+  mountSigmaM: MOUNT_SIGMA_M,
+  positionSigmaM: POSITION_SIGMA_M,
+  radio,
+  antenna,
+  mountAglM: d[`${which}MountAglM`],
+  feederLossDb: d[`${which}FeederLossDb`],
+  connectorLossDb: d[`${which}ConnectorLossDb`],
+  txPowerDbm: d[`${which}PowerDbm`],
+  barrier: barrierOf(d[`${which}Wall`], d[`${which}WallLossDb`]),
+  interferenceDbm: d[`${which}InterferenceDbm`],
+  aim: { azimuthDeg: d[`${which}AimAzimuthDeg`], tiltDeg: d[`${which}AimTiltDeg`] },
 });
 
 export type PlanProblem = { readonly code: "hardware-missing"; readonly id: string };
@@ -29,31 +61,14 @@ export const planOf = (job: JobDto, near: EndSite, far: EndSite, design: DesignF
   if (farRadio === undefined) return { code: "hardware-missing", id: design.farRadioId };
   const shares = (r: typeof nearRadio): boolean => r.roles.includes("hub") && !r.roles.includes("near/far");
   return {
-    near: {
-      name: near.name,
-      mountAglM: design.nearMountAglM,
-      mountMaxAglM: near.mountMaxAglM,
-      mountSigmaM: MOUNT_SIGMA_M,
-      feederLossDb: design.nearFeederLossDb,
-      txPowerDbm: design.nearPowerDbm,
-      radio: nearRadio,
-      antenna: antennaOf(design.nearAntennaId),
-    },
-    far: {
-      name: far.name,
-      mountAglM: design.farMountAglM,
-      mountMaxAglM: far.mountMaxAglM,
-      mountSigmaM: MOUNT_SIGMA_M,
-      feederLossDb: design.farFeederLossDb,
-      txPowerDbm: design.farPowerDbm,
-      radio: farRadio,
-      antenna: antennaOf(design.farAntennaId),
-    },
+    near: endOf(near, design, "near", nearRadio, antennaOf(design.nearAntennaId)),
+    far: endOf(far, design, "far", farRadio, antennaOf(design.farAntennaId)),
     centreMhz: design.centreMhz,
     widthMhz: design.widthMhz,
     needToFarMbps: design.needToFarMbps,
     needToNearMbps: design.needToNearMbps,
     trims: design.trimsM,
+    frameShareToFar: design.frameShareToFar,
     permissionRecorded: design.permission !== null && design.permission !== "",
     policy: {
       clearance: job.clearancePolicy,
@@ -66,13 +81,19 @@ export const planOf = (job: JobDto, near: EndSite, far: EndSite, design: DesignF
       marginDb: job.marginDb,
       domain: job.ruleDomain,
       use: shares(nearRadio) || shares(farRadio) ? "ptmp" : "ptp",
+      climateZone: job.climateZone,
+      leaf: job.leafState,
+      kLow: K_LOW_DEFAULT,
     },
     climate: {
       rainRate001MmH: job.rainRate001MmH,
       temperatureC: job.temperatureC,
       pressureHpa: job.pressureHpa,
       vapourDensityGm3: job.vapourDensityGm3,
+      gradientDn1NPerKm: job.gradientDn1NPerKm,
+      roughnessSaM: job.roughnessSaM,
     },
+    water: { surface: job.waterSurface, tideRangeM: job.tideRangeM, roughnessM: job.waterRoughnessM },
   };
 };
 

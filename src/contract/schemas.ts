@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { BARRIER_MATERIALS } from "../core/propagation";
 
 /* What travels between browser and server, checked at the door. Limits are said in the message. */
 
@@ -57,7 +58,69 @@ export const patchSiteSchema = z.object({
 export const newLinkSchema = z.object({ nearSiteId: uuid, farSiteId: uuid, label: z.string().trim().max(80).default("") });
 export const patchLinkSchema = z.object({ version, deleted: z.boolean() });
 
+/** Working rules and assumptions of a job; every change is kept with its version. */
+export const basisSchema = z.object({
+  ruleDomain: z.enum(["cautious", "FCC-like", "ETSI-like"]),
+  clearancePolicy: z.enum(["line", "sixty", "whole", "two-condition"]),
+  kFactor: z.number("k must be a number").min(0.3, "k must be 0.3 or above").max(10, "k must be 10 or less"),
+  climateZone: z.enum(["temperate", "tropical"]),
+  treePolicy: z.enum(["strict", "trim", "through"]),
+  leafState: z.enum(["in", "out"]),
+  horizonYears: z
+    .number("years must be a number")
+    .int("years must be whole")
+    .min(0, "years must be 0 or above")
+    .max(30, "years must be 30 or fewer"),
+  throughputSchool: z.enum(["third", "headroom", "full"]),
+  freeShare: z
+    .number("the free share must be a number")
+    .min(0, "the free share must be 0 or above")
+    .max(0.9, "the free share must be 90 % or less"),
+  marginDb: z.number("margin must be a number").min(0, "margin must be 0 dB or above").max(40, "margin must be 40 dB or less"),
+  rainRate001MmH: z
+    .number("rain rate must be a number")
+    .min(0, "rain rate must be 0 mm/h or above")
+    .max(300, "rain rate must be 300 mm/h or less"),
+  temperatureC: z
+    .number("temperature must be a number")
+    .min(-60, "temperature must be -60 °C or above")
+    .max(60, "temperature must be 60 °C or less"),
+  pressureHpa: z
+    .number("pressure must be a number")
+    .min(500, "pressure must be 500 hPa or above")
+    .max(1100, "pressure must be 1100 hPa or less"),
+  vapourDensityGm3: z.number("vapour must be a number").min(0, "vapour must be 0 g/m³ or above").max(60, "vapour must be 60 g/m³ or less"),
+  gradientDn1NPerKm: z
+    .number("dN1 must be a number")
+    .min(-1500, "dN1 must be -1500 N/km or above")
+    .max(100, "dN1 must be 100 N/km or less"),
+  roughnessSaM: z.number("terrain roughness must be a number").min(0).max(2000, "terrain roughness must be 2000 m or less").nullable(),
+  waterSurface: z.enum(["auto", "none", "sea", "fresh", "wet-ground", "dry-ground"]),
+  tideRangeM: z.number("tide range must be a number").min(0, "tide range must be 0 m or above").max(20, "tide range must be 20 m or less"),
+  waterRoughnessM: z
+    .number("wave height must be a number")
+    .min(0, "wave height must be 0 m or above")
+    .max(5, "wave height must be 5 m or less"),
+});
+export const patchJobSchema = basisSchema.partial().extend({ version });
+
 const hardwareId = z.string().min(1).max(64);
+const lossDb = (what: string) =>
+  z.number(`${what} must be a number`).min(0, `${what} must be 0 dB or above`).max(80, `${what} must be 80 dB or less`);
+/** What stands between a unit and the open air: nothing, a material of the table, "measured" or "unknown". */
+const wall = z.enum(["measured", "unknown", ...BARRIER_MATERIALS.map((m) => m.id)]).nullable();
+const interferenceDbm = z
+  .number("interference must be a number")
+  .min(-130, "interference must be -130 dBm or above")
+  .max(0, "interference must be 0 dBm or less")
+  .nullable();
+const aimAzimuthDeg = z
+  .number("azimuth must be a number")
+  .min(0, "azimuth must be 0° or above")
+  .max(360, "azimuth must be 360° or less")
+  .nullable();
+const aimTiltDeg = z.number("tilt must be a number").min(-90, "tilt must be -90° or above").max(90, "tilt must be 90° or less").nullable();
+
 export const designFieldsSchema = z.object({
   nearMountAglM: mountAglM,
   farMountAglM: mountAglM,
@@ -67,8 +130,21 @@ export const designFieldsSchema = z.object({
   farAntennaId: hardwareId.nullable(),
   nearPowerDbm: powerDbm,
   farPowerDbm: powerDbm,
-  nearFeederLossDb: z.number().min(0, "feeder loss must be 0 dB or above").max(40, "feeder loss must be 40 dB or less"),
-  farFeederLossDb: z.number().min(0, "feeder loss must be 0 dB or above").max(40, "feeder loss must be 40 dB or less"),
+  nearFeederLossDb: lossDb("feeder loss"),
+  farFeederLossDb: lossDb("feeder loss"),
+  nearConnectorLossDb: lossDb("connector loss"),
+  farConnectorLossDb: lossDb("connector loss"),
+  nearWall: wall,
+  farWall: wall,
+  nearWallLossDb: lossDb("wall loss").nullable(),
+  farWallLossDb: lossDb("wall loss").nullable(),
+  nearInterferenceDbm: interferenceDbm,
+  farInterferenceDbm: interferenceDbm,
+  nearAimAzimuthDeg: aimAzimuthDeg,
+  farAimAzimuthDeg: aimAzimuthDeg,
+  nearAimTiltDeg: aimTiltDeg,
+  farAimTiltDeg: aimTiltDeg,
+  frameShareToFar: z.number().min(0.1, "the share must be 10 % or above").max(0.9, "the share must be 90 % or less").nullable(),
   centreMhz: z
     .number("channel centre must be a number")
     .min(1000, "channel centre must be 1000 MHz or above")
@@ -104,6 +180,8 @@ export const terrainWindowSchema = z.object({
   rows: side,
 });
 
+export type Basis = z.infer<typeof basisSchema>;
+export type PatchJob = z.infer<typeof patchJobSchema>;
 export type NewJob = z.infer<typeof newJobSchema>;
 export type NewSite = z.infer<typeof newSiteSchema>;
 export type PatchSite = z.infer<typeof patchSiteSchema>;

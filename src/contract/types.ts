@@ -1,4 +1,4 @@
-import type { Verdict } from "../core/link";
+import type { ClearancePolicy, TreePolicy, Verdict, WaterPlan } from "../core/link";
 import type { BodyKind } from "../core/obstacles";
 import type { Antenna, Domain, Radio, ThroughputSchool } from "../core/radio";
 import type { DesignFields } from "./schemas";
@@ -24,9 +24,9 @@ export interface JobDto {
   readonly centreLatDeg: number;
   readonly centreLonDeg: number;
   readonly ruleDomain: Domain;
-  readonly clearancePolicy: "line" | "sixty" | "whole";
+  readonly clearancePolicy: ClearancePolicy;
   readonly kFactor: number;
-  readonly treePolicy: "strict" | "trim" | "through";
+  readonly treePolicy: TreePolicy;
   readonly horizonYears: number;
   readonly throughputSchool: ThroughputSchool;
   readonly freeShare: number;
@@ -35,6 +35,13 @@ export interface JobDto {
   readonly temperatureC: number;
   readonly pressureHpa: number;
   readonly vapourDensityGm3: number;
+  readonly climateZone: "temperate" | "tropical";
+  readonly leafState: "in" | "out";
+  readonly gradientDn1NPerKm: number;
+  readonly roughnessSaM: number | null;
+  readonly waterSurface: WaterPlan["surface"];
+  readonly tideRangeM: number;
+  readonly waterRoughnessM: number;
   readonly revision: number;
   readonly version: number;
   readonly updatedAt: string;
@@ -107,6 +114,7 @@ export interface HardwareDto {
 /** A sampled path as it travels: unknown heights are null. */
 export interface ProfileDto {
   readonly pathM: number;
+  readonly latDeg: number;
   readonly nearBearingDeg: number;
   readonly farBearingDeg: number;
   readonly distanceM: readonly number[];

@@ -1,6 +1,6 @@
 import { and, asc, desc, eq, isNull, sql } from "drizzle-orm";
 import { recordChange } from "./changes";
-import { NotFound } from "./clash";
+import { NotFound, VersionClash } from "./clash";
 import type { Db } from "./client";
 import { design, job, link, site } from "./schema";
 
@@ -29,6 +29,7 @@ export interface NewJob {
   readonly centreLonDeg: number;
   readonly ruleDomain: string;
   readonly rainRate001MmH: number;
+  readonly tideRangeM?: number;
   readonly stage?: string;
 }
 
@@ -42,6 +43,26 @@ export const createJob = (db: Db, input: NewJob): Promise<JobRow> =>
       .values({ ...input, number: next })
       .returning();
     await recordChange(tx, { jobId: row!.id, entity: "job", entityId: row!.id, action: "create", before: null, after: input });
+    return row!;
+  });
+
+/** Working rules and assumptions of a job, made on a version. @throws VersionClash with the row as it now stands. */
+export const updateJob = (
+  db: Db,
+  jobId: string,
+  version: number,
+  input: Partial<Omit<typeof job.$inferInsert, "id" | "number" | "version" | "revision" | "createdAt" | "updatedAt" | "deletedAt">>,
+): Promise<JobRow> =>
+  db.transaction(async (tx) => {
+    const [before] = await tx.select().from(job).where(eq(job.id, jobId)).for("update");
+    if (before === undefined || before.deletedAt !== null) throw new NotFound("job");
+    if (before.version !== version) throw new VersionClash("job", before);
+    await tx
+      .update(job)
+      .set({ ...input, version: version + 1 })
+      .where(eq(job.id, jobId));
+    await recordChange(tx, { jobId, entity: "job", entityId: jobId, action: "update", before, after: input });
+    const [row] = await tx.select().from(job).where(eq(job.id, jobId));
     return row!;
   });
 

@@ -16,7 +16,7 @@ export const siteDto = (row: SiteRow): SiteDto => {
 
 export const designDto = (row: DesignRow): LinkDto["design"] => {
   const { createdAt: _c, deletedAt: _d, updatedAt: _u, linkId: _l, chosen: _h, ...rest } = row;
-  return rest;
+  return rest as LinkDto["design"];
 };
 
 export const linkDto = (row: LinkWithDesign): LinkDto => ({

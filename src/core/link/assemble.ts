@@ -104,6 +104,7 @@ export const assembleProfile = (
   const take = (values: Float64Array): Float64Array => (kept === null ? values : Float64Array.from(kept, (i) => values[i]!));
   return {
     pathM: frame.lengthM,
+    latDeg: (near.latDeg + far.latDeg) / 2,
     nearBearingDeg: bearings.nearDeg,
     farBearingDeg: bearings.farDeg,
     distanceM: take(ground.distanceM),

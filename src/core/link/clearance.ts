@@ -1,9 +1,10 @@
-import { type Approach, apertureBoundShare, bodyApproach, f1RadiusM, groundApproach, type PathBody, type Ray } from "../obstacles";
+import { type Approach, apertureBoundShare, bodyApproach, f1RadiusM, type PathBody, type Ray } from "../obstacles";
+import { THROUGH_LIMIT_GHZ } from "../propagation";
 import { NO_DATASET } from "../terrain";
-import type { PreparedPath } from "./prepare";
-import type { ClearancePolicy, ClearanceResult, LinkPlan, Verdict, WorstPlace } from "./types";
-
-export const policyShareOf = (policy: ClearancePolicy): number => ({ line: 0, sixty: 0.6, whole: 1 })[policy];
+import { normalShare } from "../units";
+import type { Condition } from "./conditions";
+import type { PreparedBody, PreparedPath } from "./prepare";
+import type { ClearanceResult, LinkPlan, Verdict, WorstPlace } from "./types";
 
 /** Named features within this distance say where the ground stands in the way (ours). */
 const FEATURE_REACH_M = 500;
@@ -19,6 +20,7 @@ const MET_WITHIN_M = 0.0005;
 
 export interface BodyApproach extends Approach {
   readonly body: PathBody;
+  readonly prepared: PreparedBody;
   readonly vegetation: boolean;
 }
 
@@ -40,7 +42,12 @@ const missOf = (ray: Ray, a: Approach, policyShare: number): number => {
   return f1M * (policyShare - apertureBoundShare(ray, a, policyShare));
 };
 
-const asWorst = (ray: Ray, a: Approach, policyShare: number, body: PathBody | null, path: PreparedPath): WorstPlace => ({
+/** Under the policy "through" leaves are a loss and not an obstacle; above 10 GHz that policy is refused. */
+export const leavesCount = (plan: LinkPlan): boolean => plan.policy.trees !== "through" || plan.centreMhz / 1000 > THROUGH_LIMIT_GHZ;
+
+const judged = (b: PreparedBody, leaves: boolean): boolean => leaves || !b.vegetation;
+
+const asWorst = ({ ray, share: policyShare }: Condition, a: Approach, body: PathBody | null, path: PreparedPath): WorstPlace => ({
   owner: body === null ? { kind: "ground" } : { kind: "body", bodyKind: body.kind, id: body.id },
   ownerName: body === null ? nearestFeature(path, a.atM) : body.name,
   share: a.share,
@@ -50,37 +57,46 @@ const asWorst = (ray: Ray, a: Approach, policyShare: number, body: PathBody | nu
   side: a.side,
   f1M: a.f1M,
   missM: missOf(ray, a, policyShare),
+  kFactor: ray.kFactor,
+  policyShare,
 });
 
 /** Approaches of all bodies in a year, nearest first, and the worst place over ground and bodies. */
 export const approachesOf = (
   path: PreparedPath,
-  ray: Ray,
-  policyShare: number,
+  condition: Condition,
+  leaves: boolean,
   year: number,
 ): { bodies: BodyApproach[]; worst: WorstPlace | null } => {
+  const { ray, share: policyShare, ground } = condition;
   const found: BodyApproach[] = [];
   for (const b of path.bodies) {
     const a = bodyApproach(ray, b, b.topAt(year), SHARE_OF_INTEREST);
-    if (a !== null) found.push({ ...a, body: b.body, vegetation: b.vegetation });
+    if (a !== null) found.push({ ...a, body: b.body, prepared: b, vegetation: b.vegetation });
   }
   const bound = (a: Approach): number => apertureBoundShare(ray, a, policyShare);
   found.sort((a, b) => bound(a) - bound(b));
-  const ground = groundApproach(ray, path.profile.distanceM, path.profile.groundAmslM);
-  const first = found[0];
+  const first = found.find((b) => leaves || !b.vegetation);
   if (first !== undefined && (ground === null || bound(first) <= bound(ground))) {
-    return { bodies: found, worst: asWorst(ray, first, policyShare, first.body, path) };
+    return { bodies: found, worst: asWorst(condition, first, first.body, path) };
   }
-  return { bodies: found, worst: ground === null ? null : asWorst(ray, ground, policyShare, null, path) };
+  return { bodies: found, worst: ground === null ? null : asWorst(condition, ground, null, path) };
 };
 
 /** Worst place alone, each body passed over as soon as it cannot be worse than the last found. */
-export const worstOf = (path: PreparedPath, ray: Ray, policyShare: number, year: number): WorstPlace | null => {
-  const ground = groundApproach(ray, path.profile.distanceM, path.profile.groundAmslM);
+export const worstOf = (
+  path: PreparedPath,
+  condition: Condition,
+  leaves: boolean,
+  year: number,
+  growingOnly = false,
+): WorstPlace | null => {
+  const { ray, share: policyShare, ground } = condition;
   let best = ground;
   let bestBody: PathBody | null = null;
   let bestBound = ground === null ? SHARE_OF_INTEREST : apertureBoundShare(ray, ground, policyShare);
   for (const b of path.bodies) {
+    if (!judged(b, leaves) || (growingOnly && b.body.growthMPerYear <= 0)) continue;
     const a = bodyApproach(ray, b, b.topAt(year), SHARE_OF_INTEREST);
     if (a === null) continue;
     const bound = apertureBoundShare(ray, a, policyShare);
@@ -89,15 +105,14 @@ export const worstOf = (path: PreparedPath, ray: Ray, policyShare: number, year:
     bestBody = b.body;
     bestBound = bound;
   }
-  return best === null ? null : asWorst(ray, best, policyShare, bestBody, path);
+  return best === null ? null : asWorst(condition, best, bestBody, path);
 };
 
-/** Standard normal distribution function, Abramowitz and Stegun 7.1.26, error below 1.5e-7. */
-export const normalShare = (z: number): number => {
-  const x = Math.abs(z) / Math.SQRT2;
-  const t = 1 / (1 + 0.3275911 * x);
-  const erf = 1 - ((((1.061405429 * t - 1.453152027) * t + 1.421413741) * t - 0.284496736) * t + 0.254829592) * t * Math.exp(-x * x);
-  return z >= 0 ? (1 + erf) / 2 : (1 - erf) / 2;
+/** Of several conditions' worst places the one that lacks most: the larger height governs. */
+export const governing = (places: readonly (WorstPlace | null)[]): WorstPlace | null => {
+  let most: WorstPlace | null = null;
+  for (const w of places) if (w !== null && (most === null || w.missM > most.missM)) most = w;
+  return most;
 };
 
 /**
@@ -133,33 +148,60 @@ const sigmasAt = (path: PreparedPath, plan: LinkPlan, worst: WorstPlace): { grou
 const chanceOf = (spareM: number, sigmaM: number): number => (sigmaM > 0 ? normalShare(spareM / sigmaM) : spareM >= 0 ? 1 : 0);
 
 /** First year of the horizon in which the policy is missed; growth only raises, so the years are searched in order. */
-const yearLost = (path: PreparedPath, ray: Ray, plan: LinkPlan, policyShare: number): number | null => {
+const yearLost = (path: PreparedPath, conditions: readonly Condition[], plan: LinkPlan): number | null => {
+  const leaves = leavesCount(plan);
   for (let years = 1; years <= plan.policy.horizonYears; years++) {
     const year = plan.policy.year + years;
     for (const b of path.bodies) {
-      if (b.body.growthMPerYear <= 0) continue;
-      const a = bodyApproach(ray, b, b.topAt(year), SHARE_OF_INTEREST);
-      if (a !== null && missOf(ray, a, policyShare) > MET_WITHIN_M) return year;
+      if (b.body.growthMPerYear <= 0 || !judged(b, leaves)) continue;
+      for (const { ray, share } of conditions) {
+        const a = bodyApproach(ray, b, b.topAt(year), SHARE_OF_INTEREST);
+        if (a !== null && missOf(ray, a, share) > MET_WITHIN_M) return year;
+      }
     }
   }
   return null;
 };
 
-export const clearanceOf = (path: PreparedPath, ray: Ray, plan: LinkPlan): { result: ClearanceResult; bodies: BodyApproach[] } => {
-  const policyShare = policyShareOf(plan.policy.clearance);
+/**
+ * Clearance of a path under its policy's conditions (the first is that of the median k).
+ * @returns the result, and every body near the ray by its approach under the first condition.
+ */
+export const clearanceOf = (
+  path: PreparedPath,
+  conditions: readonly Condition[],
+  plan: LinkPlan,
+): { result: ClearanceResult; bodies: BodyApproach[] } => {
   const { year, horizonYears } = plan.policy;
-  const today = approachesOf(path, ray, policyShare, year);
-  const later = worstOf(path, ray, policyShare, year + horizonYears);
-  const { worst } = today;
-  const treesInZone = today.bodies.filter((b) => b.vegetation && missOf(ray, b, policyShare) > MET_WITHIN_M).map((b) => b.body.id);
-  const base = { policyShare, worst, worstAtHorizon: later, unknownGroundM: path.unknownGroundM, treesInZone };
+  const leaves = leavesCount(plan);
+  const first = conditions[0]!;
+  const today = approachesOf(path, first, leaves, year);
+  const others = conditions.slice(1).map((c) => worstOf(path, c, leaves, year));
+  const worst = governing([today.worst, ...others]);
+  // Only what grows can be worse in later years than today.
+  const later =
+    horizonYears === 0 ? worst : governing([worst, ...conditions.map((c) => worstOf(path, c, leaves, year + horizonYears, true))]);
+  const treesInZone = today.bodies.filter((b) => b.vegetation && missOf(first.ray, b, first.share) > MET_WITHIN_M).map((b) => b.body.id);
+  const base = {
+    conditions: conditions.map((c, i) => ({
+      kFactor: c.ray.kFactor,
+      policyShare: c.share,
+      worst: i === 0 ? today.worst : others[i - 1]!,
+      extended: c.extended,
+    })),
+    policyShare: worst?.policyShare ?? first.share,
+    worst,
+    worstAtHorizon: later,
+    unknownGroundM: path.unknownGroundM,
+    treesInZone,
+  };
   if (worst === null || path.unknownGroundM > 0) {
     const verdict: Verdict = worst !== null && worst.missM > MET_WITHIN_M && worst.owner.kind === "body" ? "short" : "unknown";
     const result = { ...base, verdict, lostInYear: null, probability: null, probabilityOfSurvey: null, sigmaM: null, sigmaOf: null };
     return { result, bodies: today.bodies };
   }
   const met = worst.missM <= MET_WITHIN_M;
-  const lostInYear = met && later !== null && later.missM > MET_WITHIN_M ? yearLost(path, ray, plan, policyShare) : null;
+  const lostInYear = met && later !== null && later.missM > MET_WITHIN_M ? yearLost(path, conditions, plan) : null;
   const sigmaOf = sigmasAt(path, plan, worst);
   const sigmaM = Math.hypot(sigmaOf.groundM, sigmaOf.obstacleM, sigmaOf.mountM);
   const probability = chanceOf(-worst.missM, sigmaM);

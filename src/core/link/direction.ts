@@ -1,264 +1,212 @@
-import { farFieldDistanceM, halfApertureM, referenceGainDbi } from "../antenna";
-import { freeSpaceLossDb, gasSpecificAttenuation, rainExceededPercent, rainFading, vapourPressureHpa } from "../propagation";
-import { ceilingDbm, channelFits, commonTable, noiseFloorDbm, type PairingFault, plannedRateMbps, regulate, usableRate } from "../radio";
-import type { Direction, EndPlan, LadderRung, LevelTerm, LinkPlan } from "./types";
+import { type BarrierLoss, barrierLoss } from "../propagation";
+import {
+  type AirtimeResult,
+  commonTable,
+  exposureDistance,
+  matchPolarisation,
+  noiseFloorDbm,
+  noiseRiseDb,
+  plannedRateMbps,
+  regulate,
+  usableRate,
+} from "../radio";
+import { type Fading, fadingOf, outageOf, staircaseOf, wetCoverDb } from "./availability";
+import { aimLossDb, antennaNameOf, beamwidthOf, gainOf, halfApertureOf, nearFieldOf, polarisationOf } from "./end-gear";
+import { ladderOf, pickRung } from "./ladder";
+import type { PathState } from "./path-state";
+import type { Direction, EndPlan, LadderRung, LevelTerm, LinkPlan, ReflectionSummary } from "./types";
 
-const ZERO_CELSIUS_K = 273.15;
-const MINUTES_A_YEAR = 525_960;
 /** 90th percentile of the standard normal distribution. */
 const Z90 = 1.2816;
 /** Standard errors of the level (defaults of the model). */
-const POWER_SIGMA_DB = 1;
-const GAIN_SIGMA_DB = 0.7;
-
-export const gainOf = (end: EndPlan): number => end.radio.antenna.gainDbi ?? end.antenna?.gainDbi ?? 0;
-export const antennaNameOf = (end: EndPlan): string => end.antenna?.name ?? end.radio.name;
-export const halfApertureOf = (end: EndPlan, wavelengthM: number): number =>
-  halfApertureM(gainOf(end), wavelengthM, end.antenna?.diameterMm ?? end.radio.antenna.diameterMm);
-
-/** Pointing is counted on to this share of the beamwidth in each of two axes (ours); the corner is the worst of it. */
-const AIMING_SHARE = 0.15;
+export const POWER_SIGMA_DB = 1;
+export const GAIN_SIGMA_DB = 0.7;
+/** Packets repeated: rate control settles where about one in twenty is lost (ours), one in ten at the edge. */
+export const PACKET_ERROR_HELD = 0.05;
+const PACKET_ERROR_THIN = 0.1;
+/** Pointing is counted on to this share of the beamwidth in each of two axes; the corner is the worst of it. */
+export const AIMING_SHARE = 0.15;
 /** Wider beams are not aimed. */
 const AIMED_BELOW_DEG = 60;
+const EXPOSURE_LOW_GHZ = 2;
 
-/** What an end may lose by pointing within the counted error, by the F.699 main lobe. */
-const aimingLossDb = (end: EndPlan): number => {
-  const source = end.antenna ?? end.radio.antenna;
-  const narrowestDeg = Math.min(source.azimuthBeamwidthDeg ?? 360, source.elevationBeamwidthDeg ?? 360);
-  if (narrowestDeg >= AIMED_BELOW_DEG) return 0;
-  const peakDbi = gainOf(end);
-  return peakDbi - referenceGainDbi(peakDbi, AIMING_SHARE * Math.SQRT2 * narrowestDeg).gainDbi;
+/** What an end may lose by pointing within the counted error, by the parabola of the main lobe, -12 (t / t3)^2. */
+const aimingBandDb = (end: EndPlan): number => {
+  const width = beamwidthOf(end);
+  return width === null || width >= AIMED_BELOW_DEG ? 0 : 12 * 2 * AIMING_SHARE * AIMING_SHARE;
 };
 
-/** Terms that the path puts between the antennas, the same in both directions. */
-export interface PathTerms {
-  readonly pathM: number;
-  readonly elevationDeg: number;
-  readonly obstruction: readonly LevelTerm[];
-  readonly wavelengthM: number;
-}
+const plain = (id: LevelTerm["id"], valueDb: number, clause: string, inputs: LevelTerm["inputs"] = {}): LevelTerm => ({
+  id,
+  valueDb,
+  worseByDb: 0,
+  clause,
+  inputs,
+  inRange: true,
+});
 
-const dryPressureHpa = (plan: LinkPlan): number => {
-  const k = plan.climate.temperatureC + ZERO_CELSIUS_K;
-  return plan.climate.pressureHpa - vapourPressureHpa(plan.climate.vapourDensityGm3, k);
+const barrierTerm = (id: "barrier-out" | "barrier-in", end: EndPlan, loss: BarrierLoss | null): LevelTerm =>
+  loss === null
+    ? plain(id, 0, "open air")
+    : {
+        id,
+        valueDb: -loss.medianDb,
+        worseByDb: loss.mostDb - loss.medianDb,
+        betterByDb: loss.medianDb - loss.leastDb,
+        clause: loss.clause,
+        inputs: {
+          material: end.barrier?.kind === "material" ? end.barrier.material : (end.barrier?.kind ?? ""),
+          leastDb: loss.leastDb,
+          mostDb: loss.mostDb,
+        },
+        inRange: loss.inRange,
+      };
+
+const fastestPort = (end: EndPlan): number => end.radio.ethernetPorts.reduce((best, p) => Math.max(best, p.speedMbps), 0);
+/** A scheduled hub rules the airtime of both. */
+const hubDuplex = (a: EndPlan, b: EndPlan): string => (b.radio.duplex.includes("scheduled") ? b.radio.duplex : a.radio.duplex);
+
+/** Usable rate of a rung between two ends, for the direction's share of the frame. */
+export const airtimeOf = (
+  plan: LinkPlan,
+  tx: EndPlan,
+  rx: EndPlan,
+  pathM: number,
+  rung: LadderRung,
+  packetErrorShare: number,
+): AirtimeResult => {
+  const share = plan.frameShareToFar;
+  return usableRate({
+    standard: commonTable(tx.radio, rx.radio).standard,
+    duplex: hubDuplex(tx, rx),
+    phyRateMbps: rung.phyRateMbps,
+    distanceM: pathM,
+    blockAckWindowFrames: Math.min(tx.radio.blockAckWindowFrames, rx.radio.blockAckWindowFrames),
+    maxAggregateMs: Math.min(tx.radio.maxAggregateMs, rx.radio.maxAggregateMs),
+    frameShare: share === null ? null : tx === plan.near ? share : 1 - share,
+    portMbps: Math.min(fastestPort(tx), fastestPort(rx)),
+    packetErrorShare,
+  });
 };
 
-const tiltOfPolarisation = (polarisation: string): number =>
-  /slant|circular/.test(polarisation) ? 45 : /H\+V|linear V/.test(polarisation) ? 90 : 0;
+/** What must survive is the slowest rung that still carries the need; without a need the slowest of all. */
+const neededRung = (ladder: readonly LadderRung[], held: LadderRung | null, airtime: AirtimeResult | null, needMbps: number | null) => {
+  if (needMbps === null) return ladder[0];
+  const usableShare = held === null || airtime === null ? 0 : airtime.tcpMbps / held.phyRateMbps;
+  return ladder.find((r) => r.phyRateMbps * usableShare >= needMbps);
+};
 
-/** Channels of one direction from transmitter to receiver. */
-export const directionOf = (plan: LinkPlan, tx: EndPlan, rx: EndPlan, path: PathTerms, needMbps: number | null): Direction => {
+/** Everything about one direction that does not depend on the level: gains and losses around the air. */
+const around = (plan: LinkPlan, tx: EndPlan, rx: EndPlan, state: PathState) => {
+  const near = tx === plan.near;
+  const { profile } = state.path;
+  const bearings = near
+    ? ([profile.nearBearingDeg, profile.farBearingDeg] as const)
+    : ([profile.farBearingDeg, profile.nearBearingDeg] as const);
+  const tilts = near ? ([state.nearTiltDeg, state.farTiltDeg] as const) : ([state.farTiltDeg, state.nearTiltDeg] as const);
   const frequencyGhz = plan.centreMhz / 1000;
-  const txGain = gainOf(tx);
-  const rxGain = gainOf(rx);
-  const regulation = regulate(plan.policy.domain, plan.centreMhz, plan.widthMhz, txGain, plan.policy.use, tx.feederLossDb);
+  const lossOf = (end: EndPlan): BarrierLoss | null => (end.barrier === null ? null : barrierLoss(end.barrier, frequencyGhz));
+  const polarisation = matchPolarisation(polarisationOf(tx), polarisationOf(rx));
+  const wetDb = wetCoverDb(frequencyGhz);
+  const before: LevelTerm[] = [
+    plain("chains", -10 * Math.log10(tx.radio.chains), "total to one chain", { chains: tx.radio.chains }),
+    plain("feeder-out", -tx.feederLossDb, "typed"),
+    plain("connectors-out", -tx.connectorLossDb, "typed"),
+    plain("antenna-out", gainOf(tx), "data sheet", { antenna: antennaNameOf(tx), gainDbi: gainOf(tx) }),
+    plain("aim-out", aimLossDb(state.path, tx, bearings[0], tilts[0]), "antenna pattern", { tiltDeg: tilts[0], bearingDeg: bearings[0] }),
+    barrierTerm("barrier-out", tx, lossOf(tx)),
+    plain("near-field", -nearFieldOf(plan, state.rayM, state.path.wavelengthM), "bound 4 P / A (ours)", {
+      farFieldM: Number(state.freeSpace.inputs.farFieldM),
+    }),
+  ];
+  const after: LevelTerm[] = [
+    plain("polarisation", -polarisation.lossDb, "data sheets", {
+      out: polarisationOf(tx),
+      into: polarisationOf(rx),
+      match: polarisation.note,
+    }),
+    plain("radome", 0, "1 to 2 dB an end when wet (ours)", { wetDb }),
+    barrierTerm("barrier-in", rx, lossOf(rx)),
+    plain("aim-in", aimLossDb(state.path, rx, bearings[1], tilts[1]), "antenna pattern", { tiltDeg: tilts[1], bearingDeg: bearings[1] }),
+    plain("antenna-in", gainOf(rx), "data sheet", { antenna: antennaNameOf(rx), gainDbi: gainOf(rx) }),
+    plain("connectors-in", -rx.connectorLossDb, "typed"),
+    plain("feeder-in", -rx.feederLossDb, "typed"),
+  ];
+  return { before, after };
+};
+
+const sum = (terms: readonly LevelTerm[], of: (t: LevelTerm) => number): number => terms.reduce((s, t) => s + of(t), 0);
+
+/**
+ * One direction from transmitter to receiver.
+ * @param detail false leaves out staircase and exposure, for trying thousands of radios.
+ */
+export const directionOf = (
+  plan: LinkPlan,
+  tx: EndPlan,
+  rx: EndPlan,
+  state: PathState,
+  needMbps: number | null,
+  reflection: ReflectionSummary | null,
+  detail = true,
+): Direction => {
+  const frequencyGhz = plan.centreMhz / 1000;
+  const cableDb = tx.feederLossDb + tx.connectorLossDb;
+  const regulation = regulate(plan.policy.domain, plan.centreMhz, plan.widthMhz, gainOf(tx), plan.policy.use, cableDb, beamwidthOf(tx));
   const legalDbm = regulation.status === "allowed" ? regulation.maxConductedDbm : Number.POSITIVE_INFINITY;
   const setPowerDbm = Math.min(tx.txPowerDbm, legalDbm);
-  const fsplDb = freeSpaceLossDb(frequencyGhz, path.pathM);
-  const gas = gasSpecificAttenuation(
-    frequencyGhz,
-    dryPressureHpa(plan),
-    plan.climate.temperatureC + ZERO_CELSIUS_K,
-    plan.climate.vapourDensityGm3,
-  );
-  const gasDbPerKm = gas.oxygenDbPerKm + gas.waterDbPerKm;
-  const gasDb = (gasDbPerKm * path.pathM) / 1000;
-  const obstructionDb = path.obstruction.reduce((sum, t) => sum + t.valueDb, 0);
-  const chainsDb = 10 * Math.log10(tx.radio.chains);
-  const fixedDb = -chainsDb - tx.feederLossDb + txGain - fsplDb - gasDb + obstructionDb + rxGain - rx.feederLossDb;
-  const noiseDbm = noiseFloorDbm(plan.widthMhz, rx.radio.noiseFigureDb);
-  const ladder = ladderOf(plan, tx, rx, setPowerDbm, fixedDb);
+  const { before, after } = around(plan, tx, rx, state);
+  const fixedDb = sum(before, (t) => t.valueDb) + state.airDb + sum(after, (t) => t.valueDb);
+  const floorDbm = noiseFloorDbm(plan.widthMhz, rx.radio.noiseFigureDb);
+  const riseDb = noiseRiseDb(floorDbm, rx.interferenceDbm);
+  const ladder = ladderOf(plan, tx, rx, setPowerDbm, fixedDb, riseDb);
   const { held, heldWithMargin } = pickRung(ladder);
   const shownPowerDbm = held?.txPowerDbm ?? Math.min(setPowerDbm, ladder[0]?.txPowerDbm ?? setPowerDbm);
   const levelDbm = shownPowerDbm + fixedDb;
-  const worseDb = path.obstruction.reduce((sum, t) => sum + t.worseByDb, 0);
-  const sigmaDb = Math.hypot(POWER_SIGMA_DB, GAIN_SIGMA_DB, GAIN_SIGMA_DB);
-  const far = 2 * Math.max(halfApertureOf(tx, path.wavelengthM), halfApertureOf(rx, path.wavelengthM));
-  const farFieldM = farFieldDistanceM(far, path.wavelengthM);
-  const terms: LevelTerm[] = [
-    {
-      id: "transmit",
-      valueDb: shownPowerDbm,
-      worseByDb: 0,
-      clause: regulation.status === "allowed" && tx.txPowerDbm > legalDbm ? regulation.limit.rule.source : "set power, radio's table",
-      inputs: { setDbm: tx.txPowerDbm, legalDbm: Number.isFinite(legalDbm) ? legalDbm : "none", radio: tx.radio.name },
-      inRange: regulation.status === "allowed",
-    },
-    { id: "chains", valueDb: -chainsDb, worseByDb: 0, clause: "total to one chain", inputs: { chains: tx.radio.chains }, inRange: true },
-    { id: "feeder-out", valueDb: -tx.feederLossDb, worseByDb: 0, clause: "typed", inputs: {}, inRange: true },
-    {
-      id: "antenna-out",
-      valueDb: txGain,
-      worseByDb: 0,
-      clause: "data sheet",
-      inputs: { antenna: antennaNameOf(tx), gainDbi: txGain },
-      inRange: true,
-    },
-    {
-      id: "free-space",
-      valueDb: -fsplDb,
-      worseByDb: 0,
-      clause: "P.525 (3)",
-      inputs: { distanceM: path.pathM, frequencyGhz, farFieldM },
-      inRange: path.pathM >= farFieldM,
-    },
-    {
-      id: "gas",
-      valueDb: -gasDb,
-      worseByDb: 0,
-      clause: "P.676-12 Annex 1 (1)",
-      inputs: {
-        dbPerKm: gasDbPerKm,
-        temperatureC: plan.climate.temperatureC,
-        pressureHpa: plan.climate.pressureHpa,
-        vapourGm3: plan.climate.vapourDensityGm3,
-      },
-      inRange: frequencyGhz >= 1 && frequencyGhz <= 350,
-    },
-    ...path.obstruction,
-    {
-      id: "antenna-in",
-      valueDb: rxGain,
-      worseByDb: 0,
-      clause: "data sheet",
-      inputs: { antenna: antennaNameOf(rx), gainDbi: rxGain },
-      inRange: true,
-    },
-    { id: "feeder-in", valueDb: -rx.feederLossDb, worseByDb: 0, clause: "typed", inputs: {}, inRange: true },
-  ];
-  const portMbps = Math.min(fastestPort(tx), fastestPort(rx));
-  const airtime =
-    held === null
-      ? null
-      : usableRate({
-          standard: commonTable(tx.radio, rx.radio).standard,
-          duplex: hubDuplex(tx, rx),
-          phyRateMbps: held.phyRateMbps,
-          distanceM: path.pathM,
-          blockAckWindowFrames: Math.min(tx.radio.blockAckWindowFrames, rx.radio.blockAckWindowFrames),
-          maxAggregateMs: Math.min(tx.radio.maxAggregateMs, rx.radio.maxAggregateMs),
-          portMbps,
-          packetErrorShare: heldWithMargin ? 0.01 : 0.1,
-        });
-  const plannedMbps =
-    held === null || airtime === null
-      ? 0
-      : plannedRateMbps(plan.policy.throughput, held.phyRateMbps, airtime.tcpMbps, plan.policy.freeShare);
+  const transmit: LevelTerm = {
+    id: "transmit",
+    valueDb: shownPowerDbm,
+    worseByDb: 0,
+    clause: regulation.status === "allowed" && tx.txPowerDbm > legalDbm ? regulation.limit.rule.source : "set power, radio's table",
+    inputs: { setDbm: tx.txPowerDbm, legalDbm: Number.isFinite(legalDbm) ? legalDbm : "none", radio: tx.radio.name },
+    inRange: regulation.status === "allowed",
+  };
+  const terms: LevelTerm[] = [transmit, ...before, state.freeSpace, state.gas, ...state.obstruction, ...after];
+  const spreadDb = Z90 * Math.hypot(POWER_SIGMA_DB, GAIN_SIGMA_DB, GAIN_SIGMA_DB);
+  const rung = (r: LadderRung, errors: number): AirtimeResult => airtimeOf(plan, tx, rx, state.rayM, r, errors);
+  const airtime = held === null ? null : rung(held, heldWithMargin ? PACKET_ERROR_HELD : PACKET_ERROR_THIN);
+  const fading: Fading = fadingOf(plan, tx, state.rayM, Math.abs(state.nearTiltDeg), state.multipath);
+  const needed = neededRung(ladder, held, airtime, needMbps);
+  const atAntennaDbm = shownPowerDbm - cableDb;
   return {
     terms,
     levelDbm,
-    bandLowDbm: levelDbm - Z90 * sigmaDb - worseDb - aimingLossDb(tx) - aimingLossDb(rx),
-    bandHighDbm: levelDbm + Z90 * sigmaDb,
-    noiseDbm,
-    snrDb: levelDbm - noiseDbm,
+    bandLowDbm:
+      levelDbm - spreadDb - sum(terms, (t) => t.worseByDb) - aimingBandDb(tx) - aimingBandDb(rx) + Math.min(0, reflection?.lowDb ?? 0),
+    bandHighDbm: levelDbm + spreadDb + sum(terms, (t) => t.betterByDb ?? 0) + Math.max(0, reflection?.highDb ?? 0),
+    noiseDbm: floorDbm + riseDb,
+    noiseRiseDb: riseDb,
+    snrDb: levelDbm - floorDbm - riseDb,
     ladder,
     held,
     heldWithMargin,
     ceilingDbm: rx.radio.maxOperatingInputDbm - 6,
     maxOperatingInputDbm: rx.radio.maxOperatingInputDbm,
     damageInputDbm: rx.radio.damageInputDbm,
-    eirpDbm: shownPowerDbm - tx.feederLossDb + txGain,
+    eirpDbm: atAntennaDbm + gainOf(tx),
     setPowerDbm: tx.txPowerDbm,
     regulation,
     airtime,
-    plannedMbps,
+    plannedMbps:
+      held === null || airtime === null
+        ? 0
+        : plannedRateMbps(plan.policy.throughput, held.phyRateMbps, airtime.tcpMbps, plan.policy.freeShare),
     needMbps,
-    rain: rainOf(plan, tx, path, ladder, held, airtime, needMbps),
+    outage: outageOf(fading, needed?.marginDb ?? 0),
+    staircase: detail ? staircaseOf(fading, ladder, (r) => rung(r, PACKET_ERROR_HELD).tcpMbps) : null,
+    exposure:
+      detail && frequencyGhz >= EXPOSURE_LOW_GHZ
+        ? exposureDistance(atAntennaDbm, gainOf(tx), 2 * halfApertureOf(tx, state.path.wavelengthM), frequencyGhz, 1)
+        : null,
   };
-};
-
-const fastestPort = (end: EndPlan): number => end.radio.ethernetPorts.reduce((best, p) => Math.max(best, p.speedMbps), 0);
-/** A scheduled hub rules the airtime of both. */
-const hubDuplex = (a: EndPlan, b: EndPlan): string => (b.radio.duplex.includes("scheduled") ? b.radio.duplex : a.radio.duplex);
-
-const ladderOf = (plan: LinkPlan, tx: EndPlan, rx: EndPlan, setPowerDbm: number, fixedDb: number): LadderRung[] => {
-  const width = String(plan.widthMhz);
-  const table = commonTable(tx.radio, rx.radio);
-  const streams = Math.min(tx.radio.maxStreamsPerRemote, rx.radio.maxStreamsPerRemote, tx.radio.chains, rx.radio.chains);
-  const rungs: LadderRung[] = [];
-  for (const row of table.modulations) {
-    const own = tx.radio.modulations.find((m) => m.index === row.index);
-    const receives = rx.radio.modulations.find((m) => m.index === row.index);
-    const needs = receives?.sensitivityDbm[width];
-    const rate = row.phyRateMbps[width];
-    if (own === undefined || receives === undefined || needs === undefined || rate === undefined) continue;
-    const txPowerDbm = Math.min(setPowerDbm, own.maxTxPowerDbm);
-    const levelDbm = txPowerDbm + fixedDb;
-    const ceiling = ceilingDbm(rx.radio, receives);
-    const marginDb = levelDbm - needs;
-    const state =
-      levelDbm > ceiling.plannedDbm ? "too-strong" : marginDb >= plan.policy.marginDb ? "holds" : marginDb >= 0 ? "thin" : "below";
-    rungs.push({
-      index: row.index,
-      modulation: row.modulation,
-      codeRate: row.codeRate,
-      needsDbm: needs,
-      ceilingDbm: ceiling.plannedDbm,
-      ceilingMildDbm: ceiling.mildDbm,
-      levelDbm,
-      txPowerDbm,
-      marginDb,
-      // The table's rate is with all of its streams; a four-chain hub serves one remote with two.
-      phyRateMbps: (rate * Math.min(streams, table.maxStreams)) / table.maxStreams,
-      state,
-    });
-  }
-  return rungs;
-};
-
-/** The fastest rung that holds with the wanted margin; failing that, the slowest that holds at all. */
-const pickRung = (ladder: LadderRung[]): { held: LadderRung | null; heldWithMargin: boolean } => {
-  let held: LadderRung | null = null;
-  for (const r of ladder) if (r.state === "holds" && (held === null || r.phyRateMbps > held.phyRateMbps)) held = r;
-  const heldWithMargin = held !== null;
-  if (held === null) held = ladder.find((r) => r.state === "thin") ?? null;
-  if (held === null) return { held: null, heldWithMargin: false };
-  const at = ladder.indexOf(held);
-  ladder[at] = { ...held, state: "held" };
-  return { held: ladder[at]!, heldWithMargin };
-};
-
-const rainOf = (
-  plan: LinkPlan,
-  tx: EndPlan,
-  path: PathTerms,
-  ladder: readonly LadderRung[],
-  held: LadderRung | null,
-  airtime: Direction["airtime"],
-  needMbps: number | null,
-): Direction["rain"] => {
-  const fading = rainFading(
-    plan.centreMhz / 1000,
-    path.pathM / 1000,
-    plan.climate.rainRate001MmH,
-    path.elevationDeg,
-    tiltOfPolarisation(tx.radio.polarisation),
-  );
-  // What must survive is the slowest rung that still carries the need; without a need the slowest of all.
-  const usableShare = held === null || airtime === null ? 0 : airtime.tcpMbps / held.phyRateMbps;
-  const enough = needMbps === null ? ladder[0] : ladder.find((r) => r.phyRateMbps * usableShare >= needMbps);
-  if (enough === undefined || enough.marginDb <= 0) {
-    return { percent: 100, minutesAYear: MINUTES_A_YEAR, marginDb: enough?.marginDb ?? 0, a001Db: fading.a001Db, inRange: fading.inRange };
-  }
-  const { percent } = rainExceededPercent(fading, enough.marginDb);
-  return {
-    percent,
-    minutesAYear: (percent / 100) * MINUTES_A_YEAR,
-    marginDb: enough.marginDb,
-    a001Db: fading.a001Db,
-    inRange: fading.inRange,
-  };
-};
-
-/** A connectorised radio needs an antenna of its band. */
-export const antennaFaults = (plan: LinkPlan): PairingFault[] => {
-  const faults: PairingFault[] = [];
-  for (const end of [plan.near, plan.far]) {
-    if (end.radio.antenna.kind !== "connectorised") continue;
-    if (end.antenna === null) faults.push({ code: "antenna-missing", radio: end.radio.name });
-    else if (!channelFits(end.antenna.bandsMhz, plan.centreMhz, plan.widthMhz)) {
-      faults.push({ code: "antenna-band", antenna: end.antenna.name, centreMhz: plan.centreMhz });
-    }
-  }
-  return faults;
 };

@@ -1,52 +1,21 @@
-import { elevationAngleDeg } from "../geo";
-import { effectiveEnd, makeRay, type Ray } from "../obstacles";
+import { type BarrierLoss, barrierLoss } from "../propagation";
 import { type PairingFault, pairingFaults } from "../radio";
-import { clearanceOf, policyShareOf, worstOf } from "./clearance";
-import { antennaFaults, directionOf, halfApertureOf } from "./direction";
-import { besideTerm, diffractionTerm, ownEdgeTerm, vegetationTerm } from "./obstruction";
+import { needAtLeast, needInRange } from "../units";
+import { directionOf } from "./direction";
+import { antennaFaults } from "./end-gear";
+import { type PathState, pathStateOf } from "./path-state";
 import { type PreparedPath, preparePath } from "./prepare";
-import type { Direction, LinkPlan, LinkResult, PathProfile, Verdict, Warning, WorstPlace } from "./types";
+import { reflectionSummary } from "./reflection-summary";
+import type { Direction, LinkPlan, LinkResult, PathProfile, Verdict } from "./types";
+import { isOutOfBeam, REFLECTION_WORTH_DB, warningsOf } from "./warnings";
 
 export const SHORTEST_LINK_M = 5;
 export const LONGEST_LINK_M = 100_000;
-/** Below this a distance shown by a radio is not a distance. */
-const RADIO_DISTANCE_LIMIT_M = 300;
+const LEAST_MHZ = 1000;
+const MOST_MHZ = 350_000;
 
 const RANK: Readonly<Record<Verdict, number>> = { clear: 0, tight: 1, unknown: 2, short: 3 };
 export const worseVerdict = (a: Verdict, b: Verdict): Verdict => (RANK[a] >= RANK[b] ? a : b);
-
-const groundAtEnds = (path: PreparedPath): { nearM: number; farM: number } => {
-  const g = path.profile.groundAmslM;
-  return { nearM: g[0]!, farM: g[g.length - 1]! };
-};
-
-/** Heights and ray for the plan's mounts. A mount below its own roof is moved out of its wall. */
-export const rayOf = (
-  plan: LinkPlan,
-  path: PreparedPath,
-): { ray: Ray; nearAmslM: number; farAmslM: number; nearWallOf: string | null; farWallOf: string | null } => {
-  const ground = groundAtEnds(path);
-  const nearAmslM = (!Number.isNaN(ground.nearM) ? ground.nearM : 0) + plan.near.mountAglM;
-  const farAmslM = (!Number.isNaN(ground.farM) ? ground.farM : 0) + plan.far.mountAglM;
-  const near = effectiveEnd(path.profile.bodies, "near", path.profile.pathM, nearAmslM);
-  const far = effectiveEnd(path.profile.bodies, "far", path.profile.pathM, farAmslM);
-  const ray = makeRay({
-    pathM: path.profile.pathM,
-    startM: near.shiftM,
-    endM: path.profile.pathM - far.shiftM,
-    nearAmslM,
-    farAmslM,
-    wavelengthM: path.wavelengthM,
-    kFactor: plan.policy.kFactor,
-    startHalfApertureM: halfApertureOf(plan.near, path.wavelengthM),
-    endHalfApertureM: halfApertureOf(plan.far, path.wavelengthM),
-  });
-  return { ray, nearAmslM, farAmslM, nearWallOf: near.wallOf, farWallOf: far.wallOf };
-};
-
-/** Worst place alone, for solvers: no losses, no radios. */
-export const worstPlaceOf = (plan: LinkPlan, path: PreparedPath, year: number): WorstPlace | null =>
-  worstOf(path, rayOf(plan, path).ray, policyShareOf(plan.policy.clearance), year);
 
 const checkPlan = (plan: LinkPlan, profile: PathProfile): void => {
   const { pathM } = profile;
@@ -54,58 +23,68 @@ const checkPlan = (plan: LinkPlan, profile: PathProfile): void => {
     throw new RangeError(`path of ${pathM} m is outside ${SHORTEST_LINK_M} to ${LONGEST_LINK_M} m`);
   }
   for (const end of [plan.near, plan.far]) {
-    if (!(end.mountAglM >= 0)) throw new RangeError(`mount height ${end.mountAglM} m must be 0 or above`);
+    needAtLeast("mount height, m", end.mountAglM, 0);
+    needAtLeast("feeder loss, dB", end.feederLossDb, 0);
+    needAtLeast("connector loss, dB", end.connectorLossDb, 0);
+    needInRange("transmit power, dBm", end.txPowerDbm, -60, 60);
   }
-  if (!(plan.centreMhz >= 1000)) throw new RangeError(`channel centre ${plan.centreMhz} MHz must be 1000 or above`);
+  needInRange("channel centre, MHz", plan.centreMhz, LEAST_MHZ, MOST_MHZ);
+  needInRange("channel width, MHz", plan.widthMhz, 0.1, 20_000);
+  needInRange("k", plan.policy.kFactor, 0.1, 100);
+  needInRange("temperature, C", plan.climate.temperatureC, -80, 70);
+  needInRange("pressure, hPa", plan.climate.pressureHpa, 300, 1200);
+};
+
+/** Barriers known only by statistics over all buildings leave the level open. */
+const barriersOf = (plan: LinkPlan): BarrierLoss[] =>
+  [plan.near, plan.far].flatMap((end) => (end.barrier === null ? [] : [barrierLoss(end.barrier, plan.centreMhz / 1000)]));
+
+/**
+ * The radios over a path that was worked out before: pairing, both directions, service verdict.
+ * @param detail false leaves out staircase and exposure, for trying thousands of radios on one path.
+ */
+export const serviceOf = (plan: LinkPlan, state: PathState, detail = true): Pick<LinkResult, "service" | "reflection"> => {
+  const faults: PairingFault[] = [...pairingFaults(plan.near.radio, plan.far.radio, plan.centreMhz, plan.widthMhz), ...antennaFaults(plan)];
+  const reflection = detail && faults.length === 0 ? reflectionSummary(plan, state) : null;
+  let toFar: Direction | null = null;
+  let toNear: Direction | null = null;
+  if (faults.length === 0) {
+    toFar = directionOf(plan, plan.near, plan.far, state, plan.needToFarMbps, reflection, detail);
+    toNear = directionOf(plan, plan.far, plan.near, state, plan.needToNearMbps, reflection, detail);
+  }
+  const airtimeUsedShare = usedShare(toFar, toNear);
+  let verdict = serviceVerdict(plan, state.path, faults, toFar, toNear, airtimeUsedShare);
+  const offAxis = [toFar, toNear].some((d) => d !== null && isOutOfBeam(d));
+  if ((reflection !== null && reflection.lowDb < REFLECTION_WORTH_DB) || offAxis) verdict = worseVerdict(verdict, "tight");
+  return { service: { verdict, faults, airtimeUsedShare, toFar, toNear }, reflection };
 };
 
 /** Evaluates a plan over a path that was made ready for its channel, k and trims. */
 export const evaluatePrepared = (plan: LinkPlan, path: PreparedPath): LinkResult => {
-  const { profile } = path;
-  checkPlan(plan, profile);
-  const { ray, nearAmslM, farAmslM, nearWallOf, farWallOf } = rayOf(plan, path);
-  const { result: clearance, bodies } = clearanceOf(path, ray, plan);
-  const rayM = ray.endM - ray.startM;
-  const nearTiltDeg = elevationAngleDeg(nearAmslM, farAmslM, rayM, plan.policy.kFactor);
-  const farTiltDeg = elevationAngleDeg(farAmslM, nearAmslM, rayM, plan.policy.kFactor);
-  const faults: PairingFault[] = [...pairingFaults(plan.near.radio, plan.far.radio, plan.centreMhz, plan.widthMhz), ...antennaFaults(plan)];
-  let toFar: Direction | null = null;
-  let toNear: Direction | null = null;
-  if (faults.length === 0) {
-    const terms = {
-      pathM: rayM,
-      elevationDeg: Math.abs(nearTiltDeg),
-      wavelengthM: path.wavelengthM,
-      obstruction: [
-        diffractionTerm(path, ray, plan, nearAmslM, farAmslM),
-        besideTerm(bodies),
-        ownEdgeTerm(bodies),
-        vegetationTerm(path, ray, plan, bodies),
-      ],
-    };
-    toFar = directionOf(plan, plan.near, plan.far, terms, plan.needToFarMbps);
-    toNear = directionOf(plan, plan.far, plan.near, terms, plan.needToNearMbps);
-  }
-  const airtimeUsedShare = usedShare(toFar, toNear);
-  const service = serviceVerdict(plan, path, faults, toFar, toNear, airtimeUsedShare);
+  checkPlan(plan, path.profile);
+  const state = pathStateOf(plan, path);
+  const { service, reflection } = serviceOf(plan, state);
+  const { ray, clearance } = state;
+  const { occurrencePercent, form, negligible, inRange } = state.multipath;
   return {
-    verdict: worseVerdict(clearance.verdict, service),
+    verdict: worseVerdict(clearance.verdict, service.verdict),
     geometry: {
-      pathM: rayM,
-      nearAmslM,
-      farAmslM,
-      nearTiltDeg,
-      farTiltDeg,
+      pathM: state.rayM,
+      nearAmslM: state.nearAmslM,
+      farAmslM: state.farAmslM,
+      nearTiltDeg: state.nearTiltDeg,
+      farTiltDeg: state.farTiltDeg,
       nearShiftM: ray.startM,
-      farShiftM: profile.pathM - ray.endM,
-      nearWallOf,
-      farWallOf,
+      farShiftM: path.profile.pathM - ray.endM,
+      nearWallOf: state.nearWallOf,
+      farWallOf: state.farWallOf,
       wavelengthM: path.wavelengthM,
     },
     clearance,
-    service: { verdict: service, faults, airtimeUsedShare, toFar, toNear },
-    warnings: warningsOf(plan, path, rayM, toFar),
-    notModelled: ["reflection", "clear-air multipath", "walls and windows", "Monte Carlo band"],
+    reflection,
+    multipath: { occurrencePercent, form, negligible, inRange },
+    service,
+    warnings: warningsOf(plan, state, service, reflection),
   };
 };
 
@@ -132,7 +111,7 @@ const serviceVerdict = (
   airtimeUsedShare: number | null,
 ): Verdict => {
   if (faults.length > 0 || toFar === null || toNear === null) return "short";
-  let verdict: Verdict = path.unknownGroundM > 0 ? "unknown" : "clear";
+  let verdict: Verdict = path.unknownGroundM > 0 || barriersOf(plan).some((b) => b.unknown) ? "unknown" : "clear";
   for (const d of [toFar, toNear]) {
     if (d.regulation.status === "forbidden") return "short";
     if (d.regulation.permission !== null && !plan.permissionRecorded) verdict = worseVerdict(verdict, "unknown");
@@ -148,19 +127,4 @@ const serviceVerdict = (
   }
   if (airtimeUsedShare !== null && airtimeUsedShare > 1) return "short";
   return verdict;
-};
-
-const warningsOf = (plan: LinkPlan, path: PreparedPath, rayM: number, toFar: Direction | null): Warning[] => {
-  const out: Warning[] = [];
-  if (rayM < RADIO_DISTANCE_LIMIT_M) out.push({ code: "radio-distance", values: { pathM: rayM } });
-  if (path.profile.thinned) out.push({ code: "profile-thinned", values: {} });
-  const longestKm = Math.min(plan.near.radio.maxLinkKm, plan.far.radio.maxLinkKm);
-  if (rayM > longestKm * 1000) out.push({ code: "beyond-radio-range", values: { longestKm, pathM: rayM } });
-  const free = toFar?.terms.find((t) => t.id === "free-space");
-  if (free !== undefined && !free.inRange)
-    out.push({ code: "near-field", values: { farFieldM: Number(free.inputs.farFieldM), pathM: rayM } });
-  const leaves = toFar?.terms.find((t) => t.id === "vegetation");
-  if (leaves !== undefined && !leaves.inRange) out.push({ code: "leaves-out-of-range", values: { frequencyGhz: plan.centreMhz / 1000 } });
-  if (toFar !== null && !toFar.rain.inRange) out.push({ code: "rain-out-of-range", values: { pathM: rayM } });
-  return out;
 };

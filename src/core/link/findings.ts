@@ -77,14 +77,14 @@ const raiseMends = (plan: LinkPlan, path: PreparedPath): Mend[] => {
 
 const trimMend = (plan: LinkPlan, path: PreparedPath, bodyId: string, name: string | null): Mend[] => {
   const lastYear = plan.policy.year + plan.policy.horizonYears;
-  const heightM = trimToMeet(plan, path.profile, bodyId, lastYear);
+  const heightM = trimToMeet(plan, path, bodyId, lastYear);
   if (heightM === null) return [];
   return [
     {
       code: "trim",
       action: { type: "trim", bodyId, heightM },
       amount: heightM,
-      amountToday: trimToMeet(plan, path.profile, bodyId, plan.policy.year),
+      amountToday: trimToMeet(plan, path, bodyId, plan.policy.year),
       name,
       lastYear,
       beyondStructure: false,
@@ -368,6 +368,17 @@ const capacityFindings = (plan: LinkPlan, result: LinkResult): Finding[] => {
   ];
 };
 
+/** Warnings that weigh more than a remark. */
+const GRAVER_NOTES: Readonly<Record<string, { verdict: Verdict; weight: number }>> = {
+  "barrier-unknown": { verdict: "unknown", weight: 78 },
+  "out-of-beam": { verdict: "tight", weight: 57 },
+  "elevation-mask": { verdict: "tight", weight: 54 },
+  reflection: { verdict: "tight", weight: 46 },
+  "beyond-radio-range": { verdict: "clear", weight: 45 },
+  "through-refused": { verdict: "clear", weight: 44 },
+  "power-control": { verdict: "clear", weight: 18 },
+};
+
 /** What stands against the design, worst first, each with what would mend it. Always at least one. */
 export const findings = (plan: LinkPlan, path: PreparedPath, result: LinkResult): Finding[] => {
   const faults = result.service.faults.map((f): Finding => {
@@ -376,9 +387,10 @@ export const findings = (plan: LinkPlan, path: PreparedPath, result: LinkResult)
     for (const [key, value] of Object.entries(rest)) values[key] = Array.isArray(value) ? value.join(", ") : (value as number | string);
     return { code: `pairing-${code}`, verdict: "short", weight: 99, values, mends: [] };
   });
-  const notes = result.warnings.map(
-    (w): Finding => ({ code: w.code, verdict: "clear", weight: w.code === "beyond-radio-range" ? 45 : 10, values: w.values, mends: [] }),
-  );
+  const notes = result.warnings.map((w): Finding => {
+    const graver = GRAVER_NOTES[w.code];
+    return { code: w.code, verdict: graver?.verdict ?? "clear", weight: graver?.weight ?? 10, values: w.values, mends: [] };
+  });
   return [
     ...faults,
     ...clearanceFindings(plan, path, result),

@@ -1,8 +1,15 @@
 export { assembleProfile, type FeatureInput, type ObstacleInput } from "./assemble";
-export { policyShareOf } from "./clearance";
-export { antennaNameOf, gainOf } from "./direction";
-export { evaluateLink, evaluatePrepared, LONGEST_LINK_M, rayOf, SHORTEST_LINK_M, worseVerdict, worstPlaceOf } from "./evaluate";
+export { MINUTES_A_YEAR } from "./availability";
+export { policyShareOf } from "./conditions";
+export { AIMED, K_LOW_DEFAULT, kLowOf } from "./defaults";
+export { antennaNameOf, gainOf } from "./end-gear";
+export { evaluateLink, evaluatePrepared, LONGEST_LINK_M, SHORTEST_LINK_M, serviceOf, worseVerdict } from "./evaluate";
+export { type ExplainedSymbol, type Explanation, explainDirection, explainPath, explainTerm, explanationText, symbolText } from "./explain";
 export { type DesignAction, type Finding, findings, type Mend } from "./findings";
 export { HIGHEST_RAISE_M, raiseToMeet, trimToMeet, withMounts } from "./mends";
+export { type PathState, pathStateOf, rayOf, worstPlaceOf } from "./path-state";
 export { type PreparedBody, type PreparedPath, preparePath } from "./prepare";
+export { type Reflector, reflectedAt, reflectorOf } from "./reflection-summary";
+export { type WidthRow, widthSweep } from "./sweep";
 export type * from "./types";
+export { type Contribution, DEFAULT_DRAWS, monteCarlo, type Spread, type Uncertainty } from "./uncertainty";

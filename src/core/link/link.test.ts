@@ -53,7 +53,7 @@ describe("clearance on the demo's figures", () => {
     const at = (m: number) => evaluateLink({ ...rope, far: { ...rope.far, mountAglM: 7.5 + m } }, ropeProfile).clearance.worst!.missM;
     expect(at(raise)).toBeLessThanOrEqual(0.0005);
     expect(at(raise - 0.1)).toBeGreaterThan(0);
-    const trim = trimToMeet(rope, ropeProfile, "poplars", 2026)!;
+    const trim = trimToMeet(rope, path, "poplars", 2026)!;
     const cut = (m: number) => evaluateLink({ ...rope, trims: { poplars: m } }, ropeProfile).clearance.worst!.missM;
     expect(cut(trim)).toBeLessThanOrEqual(0.0005);
     expect(cut(trim + 0.11)).toBeGreaterThan(0);

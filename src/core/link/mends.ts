@@ -1,5 +1,6 @@
-import { evaluatePrepared, worstPlaceOf } from "./evaluate";
-import { type PreparedPath, preparePath } from "./prepare";
+import { evaluatePrepared } from "./evaluate";
+import { worstPlaceOf } from "./path-state";
+import { type PreparedPath, preparePath, withTrims } from "./prepare";
 import type { LinkPlan, LinkResult, PathProfile } from "./types";
 
 /** Nobody carries a bracket higher than this above today's mount; more is no answer (ours). */
@@ -40,14 +41,14 @@ export const raiseToMeet = (plan: LinkPlan, path: PreparedPath, ends: Ends, year
 };
 
 /** Height above ground to which one body must come down to meet the policy in a year; null when it alone does not decide. */
-export const trimToMeet = (plan: LinkPlan, profile: PathProfile, bodyId: string, year: number): number | null => {
-  const body = profile.bodies.find((b) => b.id === bodyId);
+export const trimToMeet = (plan: LinkPlan, path: PreparedPath, bodyId: string, year: number): number | null => {
+  const body = path.profile.bodies.find((b) => b.id === bodyId);
   if (body === undefined) return null;
   const growthM = body.growthMPerYear * (year - plan.policy.year);
   let heightM = Math.min(plan.trims[bodyId] ?? body.heightM, body.heightM);
   for (let step = 0; step < MAX_STEPS; step++) {
     const trimmed: LinkPlan = { ...plan, trims: { ...plan.trims, [bodyId]: heightM } };
-    const worst = worstPlaceOf(trimmed, preparePath(trimmed, profile), year);
+    const worst = worstPlaceOf(trimmed, withTrims(path, trimmed), year);
     if (worst === null || worst.missM <= MET_WITHIN_M) return Math.floor(heightM / ROUND_M + 1e-6) * ROUND_M;
     if (worst.owner.kind !== "body" || worst.owner.id !== bodyId) return null;
     heightM -= worst.missM + MET_WITHIN_M / 2;

@@ -1,12 +1,11 @@
-import { acrossExtent, f1RadiusM, type Ray, rayBulgeM, rayZM } from "../obstacles";
-import { deltaBullingtonDb, finiteScreenLossDb, knifeEdgeLossDb, LEAST_V, leafLossDb, THROUGH_LIMIT_GHZ, vOfShare } from "../propagation";
-import { powerSumDb } from "../units";
+import { f1RadiusM, type Ray, rayBulgeM, rayZM } from "../obstacles";
+import { deltaBullingtonDb, finiteScreenLossDb, knifeEdgeLossDb, LEAST_V, vOfShare } from "../propagation";
 import type { BodyApproach } from "./clearance";
 import type { PreparedPath } from "./prepare";
 import type { LevelTerm, LinkPlan } from "./types";
 
 /** v of a height above the ray at a place: h sqrt(2) / F1. */
-const vOfHeight = (ray: Ray, xM: number, aboveM: number): number => (Math.SQRT2 * aboveM) / Math.max(0.01, f1RadiusM(ray, xM));
+export const vOfHeight = (ray: Ray, xM: number, aboveM: number): number => (Math.SQRT2 * aboveM) / Math.max(0.01, f1RadiusM(ray, xM));
 
 /**
  * Diffraction over ground and solid bodies: P.526-15 delta-Bullington, and with drawn bodies (ours) the
@@ -75,6 +74,7 @@ export const diffractionTerm = (path: PreparedPath, ray: Ray, plan: LinkPlan, ne
       edgeDb,
       restDb,
       wholeDb: allDb,
+      dominantShare: edgeDb / Math.max(1e-9, edgeDb + restDb),
       over: prepared.body.name,
       atM: dominantAtM,
     },
@@ -116,55 +116,4 @@ export const ownEdgeTerm = (bodies: readonly BodyApproach[]): LevelTerm => {
     over = b.body.name;
   }
   return { id: "own-edge", valueDb: -lossDb, worseByDb: 0, clause: "P.526-15 §4.1 (31)", inputs: { over }, inRange: true };
-};
-
-/**
- * Loss by crowns, each the power sum of over the top, round each side and through, and never more than
- * the leaves alone. Both ways past the top are weighed by their edge, so nothing jumps at grazing.
- */
-export const vegetationTerm = (path: PreparedPath, ray: Ray, plan: LinkPlan, bodies: readonly BodyApproach[]): LevelTerm => {
-  const frequencyGhz = plan.centreMhz / 1000;
-  let totalDb = 0;
-  let depthSumM = 0;
-  let over = "";
-  let largestDb = 0;
-  let inRange = true;
-  for (const b of bodies) {
-    if (!b.vegetation) continue;
-    const prepared = path.bodies.find((p) => p.body === b.body);
-    const stretch = prepared?.stretches.find((s) => s.toM > ray.startM && s.fromM < ray.endM);
-    let lossDb: number;
-    if (prepared === undefined || stretch === undefined) {
-      const spanM = Math.max(...b.body.xM) - Math.min(...b.body.xM);
-      lossDb = Math.min(knifeEdgeLossDb(vOfShare(b.share)), leafLossDb(frequencyGhz, spanM).lossDb);
-    } else {
-      const midM = Math.min(ray.endM - 0.5, Math.max(ray.startM + 0.5, (stretch.fromM + stretch.toM) / 2));
-      const depthM = Math.min(ray.endM, stretch.toM) - Math.max(ray.startM, stretch.fromM);
-      const leaf = leafLossDb(frequencyGhz, depthM);
-      inRange &&= leaf.inRange;
-      const topV = vOfHeight(ray, midM, prepared.topAt(plan.policy.year)(midM) + rayBulgeM(ray, midM) - rayZM(ray, midM));
-      const aside = acrossExtent(b.body, stretch.fromM, stretch.toM) ?? { leftM: -1e6, rightM: 1e6 };
-      const ways = powerSumDb([
-        knifeEdgeLossDb(topV),
-        knifeEdgeLossDb(vOfHeight(ray, midM, -aside.leftM)),
-        knifeEdgeLossDb(vOfHeight(ray, midM, aside.rightM)),
-        leaf.lossDb + knifeEdgeLossDb(-topV),
-      ]);
-      lossDb = Math.max(0, Math.min(ways, leaf.lossDb, topV <= LEAST_V ? 0 : Number.POSITIVE_INFINITY));
-      if (topV > LEAST_V) depthSumM += depthM;
-    }
-    if (lossDb > largestDb) {
-      largestDb = lossDb;
-      over = b.body.name;
-    }
-    totalDb += lossDb;
-  }
-  return {
-    id: "vegetation",
-    valueDb: -totalDb,
-    worseByDb: totalDb > 0 ? totalDb * 0.5 : 0,
-    clause: "P.833 early form 0.2 f^0.3 d^0.6",
-    inputs: { frequencyGhz, depthM: depthSumM, over },
-    inRange: inRange && (totalDb === 0 || frequencyGhz <= THROUGH_LIMIT_GHZ),
-  };
 };

@@ -1,7 +1,8 @@
+import { type AntennaShape, type Pattern, patternOf } from "../antenna";
 import { effectiveRadiusM } from "../geo";
 import { acrossExtent, isVegetation, type PathBody, type PreparedOutline, prepareOutline, type TopAt } from "../obstacles";
 import { type DiffractionProfile, prepareDiffraction, wavelengthM } from "../propagation";
-import { NO_DATASET } from "../terrain";
+import { type LevelStretch, levelStretches, NO_DATASET } from "../terrain";
 import type { LinkPlan, PathProfile } from "./types";
 
 /** Bodies farther aside than this many F1 never form a narrow screen. */
@@ -24,6 +25,11 @@ export interface PreparedPath {
   /** The same profile with one solid left out, made when first asked for. */
   readonly without: (solidIndex: number) => DiffractionProfile | null;
   readonly unknownGroundM: number;
+  /** Level water or ground under the path, and the share of the path over sea. */
+  readonly level: readonly LevelStretch[];
+  readonly seaShare: number;
+  /** Pattern of an antenna on this channel, made when first asked for. */
+  readonly pattern: (shape: AntennaShape) => Pattern;
   readonly groundAt: (xM: number) => number;
   readonly datasetAt: (xM: number) => number;
 }
@@ -83,6 +89,15 @@ const prepareBody = (body: PathBody, plan: LinkPlan, groundAt: (xM: number) => n
   };
 };
 
+/**
+ * The same path with other trims, for clearance alone: outlines and ground are shared, and the diffraction
+ * profiles stay those of the path given.
+ */
+export const withTrims = (path: PreparedPath, plan: LinkPlan): PreparedPath => ({
+  ...path,
+  bodies: path.bodies.map((b) => (b.vegetation && plan.trims[b.body.id] !== undefined ? prepareBody(b.body, plan, path.groundAt) : b)),
+});
+
 /** Ground points and solid tops merged, with exact points at each edge crossing. */
 const mergedProfile = (
   profile: PathProfile,
@@ -130,6 +145,10 @@ export const preparePath = (plan: LinkPlan, profile: PathProfile): PreparedPath 
     const known = !Number.isNaN(profile.groundAmslM[i]!) && !Number.isNaN(profile.groundAmslM[i - 1]!);
     if (!known) unknownGroundM += profile.distanceM[i]! - profile.distanceM[i - 1]!;
   }
+  const level = levelStretches(profile.distanceM, profile.groundAmslM);
+  const seaM = level.reduce((sum, l) => sum + (l.sea ? l.toM - l.fromM : 0), 0);
+  const seaShare = Math.min(1, seaM / profile.pathM);
+  const patterns = new WeakMap<AntennaShape, Pattern>();
   const crossing = bodies.filter((b) => !b.vegetation && b.body.carries === null && b.stretches.length > 0);
   const year = plan.policy.year;
   const make = (solids: readonly PreparedBody[]): DiffractionProfile | null => {
@@ -140,6 +159,7 @@ export const preparePath = (plan: LinkPlan, profile: PathProfile): PreparedPath 
       ...merged,
       frequencyGhz: plan.centreMhz / 1000,
       effectiveRadiusM: effectiveRadiusM(plan.policy.kFactor),
+      seaShare,
     });
   };
   const solids = crossing.map((prepared) => {
@@ -167,6 +187,16 @@ export const preparePath = (plan: LinkPlan, profile: PathProfile): PreparedPath 
       return cache.get(index) ?? null;
     },
     unknownGroundM,
+    level,
+    seaShare,
+    pattern: (shape) => {
+      let pattern = patterns.get(shape);
+      if (pattern === undefined) {
+        pattern = patternOf(shape, plan.centreMhz / 1000);
+        patterns.set(shape, pattern);
+      }
+      return pattern;
+    },
     groundAt,
     datasetAt: (xM) => profile.datasetIndex[indexBefore(profile.distanceM, Math.min(profile.pathM, Math.max(0, xM)))] ?? NO_DATASET,
   };

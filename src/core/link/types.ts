@@ -1,5 +1,6 @@
 import type { BodyKind, PathBody } from "../obstacles";
-import type { AirtimeResult, Antenna, Domain, LinkUse, PairingFault, Radio, RegulationResult, ThroughputSchool } from "../radio";
+import type { Barrier, LeafState, Surface } from "../propagation";
+import type { AirtimeResult, Antenna, Domain, Exposure, LinkUse, PairingFault, Radio, RegulationResult, ThroughputSchool } from "../radio";
 
 /** A height source in force along a profile. */
 export interface ProfileDataset {
@@ -20,6 +21,8 @@ export interface ProfileFeature {
 /** A path already sampled: bare ground and the bodies beside it, in the frame of the path. */
 export interface PathProfile {
   readonly pathM: number;
+  /** Latitude of the path's middle. */
+  readonly latDeg: number;
   readonly nearBearingDeg: number;
   readonly farBearingDeg: number;
   readonly distanceM: Float64Array;
@@ -39,14 +42,23 @@ export interface EndPlan {
   readonly mountMaxAglM: number | null;
   /** Standard error of the mount's height (a typed height: 0.2 m). */
   readonly mountSigmaM: number;
+  /** Standard error of its position: 0.5 m off a map, 4 m by a phone. */
+  readonly positionSigmaM: number;
   readonly feederLossDb: number;
+  readonly connectorLossDb: number;
+  /** Wall or window between the unit and the open air. */
+  readonly barrier: Barrier | null;
+  /** Interference heard in the channel, dBm per receive chain; null when none was measured. */
+  readonly interferenceDbm: number | null;
+  /** Where the antenna points; null in a component means true at the other end. */
+  readonly aim: { readonly azimuthDeg: number | null; readonly tiltDeg: number | null };
   readonly txPowerDbm: number;
   readonly radio: Radio;
   /** For a connectorised radio; an integrated one carries its own. */
   readonly antenna: Antenna | null;
 }
 
-export type ClearancePolicy = "line" | "sixty" | "whole";
+export type ClearancePolicy = "line" | "sixty" | "whole" | "two-condition";
 export type TreePolicy = "strict" | "trim" | "through";
 
 export interface LinkPolicy {
@@ -63,6 +75,20 @@ export interface LinkPolicy {
   readonly marginDb: number;
   readonly domain: Domain;
   readonly use: LinkUse;
+  readonly climateZone: "temperate" | "tropical";
+  /** Leaf state of the plan: trees in leaf on the day that counts. */
+  readonly leaf: LeafState;
+  /** Low value of k by path length, for the two-condition rule; low confidence, editable. */
+  readonly kLow: readonly { readonly pathKm: number; readonly k: number }[];
+}
+
+/** Level water or ground under a path, for the reflected ray. */
+export interface WaterPlan {
+  /** "auto": level stretches of the profile at mean sea level; a named surface: every level stretch is that. */
+  readonly surface: "auto" | "none" | Surface;
+  readonly tideRangeM: number;
+  /** Standard deviation of the surface about its level. */
+  readonly roughnessM: number;
 }
 
 export interface Climate {
@@ -71,6 +97,10 @@ export interface Climate {
   /** Total pressure; dry pressure is total less vapour. */
   readonly pressureHpa: number;
   readonly vapourDensityGm3: number;
+  /** dN1 of P.530, not read from data. */
+  readonly gradientDn1NPerKm: number;
+  /** s_a of P.530 in metres; null takes the quick form. */
+  readonly roughnessSaM: number | null;
 }
 
 export interface LinkPlan {
@@ -85,7 +115,10 @@ export interface LinkPlan {
   readonly climate: Climate;
   /** Planned trims: body id to height above ground after cutting. */
   readonly trims: Readonly<Record<string, number>>;
+  /** Share of a scheduled frame towards the far end; null lets both ask as they need. */
+  readonly frameShareToFar: number | null;
   readonly permissionRecorded: boolean;
+  readonly water: WaterPlan;
 }
 
 export type Verdict = "clear" | "tight" | "short" | "unknown";
@@ -102,10 +135,25 @@ export interface WorstPlace {
   readonly f1M: number;
   /** What the policy lacks there, along the freeing direction; negative is spare. */
   readonly missM: number;
+  /** k under which it is the worst. */
+  readonly kFactor: number;
+  /** Share of F1 asked for there. */
+  readonly policyShare: number;
+}
+
+/** One condition of the clearance policy and its worst place. */
+export interface ClearanceCondition {
+  readonly kFactor: number;
+  readonly policyShare: number;
+  readonly worst: WorstPlace | null;
+  /** For the low-k condition: whether the obstacle counts as extended. */
+  readonly extended: boolean | null;
 }
 
 export interface ClearanceResult {
   readonly verdict: Verdict;
+  /** One condition, or both of the two-condition rule; the larger height governs. */
+  readonly conditions: readonly ClearanceCondition[];
   readonly policyShare: number;
   readonly worst: WorstPlace | null;
   /** Worst place after growth to the end of the horizon. */
@@ -129,19 +177,30 @@ export interface LevelTerm {
     | "transmit"
     | "chains"
     | "feeder-out"
+    | "connectors-out"
     | "antenna-out"
+    | "aim-out"
+    | "barrier-out"
+    | "near-field"
     | "free-space"
     | "gas"
     | "diffraction"
     | "beside"
     | "own-edge"
     | "vegetation"
+    | "polarisation"
+    | "radome"
+    | "barrier-in"
+    | "aim-in"
     | "antenna-in"
+    | "connectors-in"
     | "feeder-in";
   /** Signed: gains positive, losses negative. For "transmit" the level itself in dBm. */
   readonly valueDb: number;
   /** Extra loss the cautious end of the band counts on, where the method states one. */
   readonly worseByDb: number;
+  /** What the hopeful end of the band counts on. */
+  readonly betterByDb?: number;
   readonly clause: string;
   /** Figures that went in, by symbol, each with its unit in the name. */
   readonly inputs: Readonly<Record<string, number | string>>;
@@ -183,14 +242,56 @@ export interface Direction {
   readonly airtime: AirtimeResult | null;
   readonly plannedMbps: number;
   readonly needMbps: number | null;
-  /** Share of the year that the rung needed for the required rate (else the lowest) is lost to rain. */
-  readonly rain: {
-    readonly percent: number;
-    readonly minutesAYear: number;
-    readonly marginDb: number;
-    readonly a001Db: number;
-    readonly inRange: boolean;
-  };
+  /** What takes the slowest modulation that still carries the need (without a need the slowest of all). */
+  readonly outage: Outage;
+  /** Share of the year for each modulation; null when asked to leave it out. */
+  readonly staircase: Staircase | null;
+  readonly exposure: Exposure | null;
+  /** Rise of the noise by interference, dB. */
+  readonly noiseRiseDb: number;
+}
+
+export interface Outage {
+  readonly percent: number;
+  readonly minutesAYear: number;
+  readonly rainPercent: number;
+  readonly multipathPercent: number;
+  readonly worstMonthPercent: number;
+  readonly marginDb: number;
+  readonly a001Db: number;
+  readonly inRange: boolean;
+}
+
+export interface Stair {
+  readonly modulation: string;
+  readonly codeRate: string;
+  readonly usableMbps: number;
+  /** Share of the year in which this or a faster modulation holds. */
+  readonly holdsPercent: number;
+}
+
+export interface Staircase {
+  readonly stairs: readonly Stair[];
+  /** Usable rate that is kept for these shares of the year; 0 when none is. */
+  readonly at99Mbps: number;
+  readonly at999Mbps: number;
+  readonly at9999Mbps: number;
+}
+
+/** The reflected ray over the path's level stretch; null when there is none to reflect from. */
+export interface ReflectionSummary {
+  readonly surface: Surface;
+  readonly fromM: number;
+  readonly toM: number;
+  readonly levelAmslM: number;
+  readonly atM: number;
+  readonly grazingDeg: number;
+  readonly size: number;
+  /** Level of both rays against the direct one over tide and height error: weakest, 10th and 90th share, strongest. */
+  readonly worstDb: number;
+  readonly lowDb: number;
+  readonly highDb: number;
+  readonly bestDb: number;
 }
 
 export interface Warning {
@@ -213,6 +314,13 @@ export interface LinkResult {
     readonly wavelengthM: number;
   };
   readonly clearance: ClearanceResult;
+  readonly reflection: ReflectionSummary | null;
+  readonly multipath: {
+    readonly occurrencePercent: number;
+    readonly form: "quick" | "detailed";
+    readonly negligible: boolean;
+    readonly inRange: boolean;
+  };
   readonly service: {
     readonly verdict: Verdict;
     readonly faults: readonly PairingFault[];
@@ -221,6 +329,4 @@ export interface LinkResult {
     readonly toNear: Direction | null;
   };
   readonly warnings: readonly Warning[];
-  /** Models whose place in the result is kept but which are not computed yet. */
-  readonly notModelled: readonly string[];
 }

@@ -163,29 +163,56 @@ const throughApproach = (ray: Ray, { body, stretches }: PreparedOutline, topAt: 
  * @param distanceM @param groundAmslM the ground profile; unknown heights (NaN) are passed over.
  */
 export const groundApproach = (ray: Ray, distanceM: Float64Array, groundAmslM: Float64Array): Approach | null => {
-  let bestShare = Number.POSITIVE_INFINITY;
+  const lengthX = ray.endM - ray.startM;
+  const rise = ray.endZM - ray.startZM;
+  const lengthM = Math.hypot(lengthX, rise);
+  const cos = lengthX / lengthM;
+  const sin = rise / lengthM;
+  const slope = rise / lengthX;
+  const half = 1 / (2 * ray.effectiveRadiusM);
+  const halfWave = ray.wavelengthM / 2;
+  // Least excess of the points below the ray; for points above it least share, which is negative.
+  let leastExcessM = Number.POSITIVE_INFINITY;
+  let leastShare = 0;
   let bestIndex = -1;
-  const slope = (ray.endZM - ray.startZM) / (ray.endM - ray.startM);
   const n = distanceM.length;
   for (let i = 0; i < n; i++) {
     const x = distanceM[i]!;
-    if (x <= ray.startM || x >= ray.endM) continue;
-    const z = groundAmslM[i]! + (x * (ray.pathM - x)) / (2 * ray.effectiveRadiusM);
-    const underM = ray.startZM + slope * (x - ray.startM) - z;
-    const share = underM < 0 ? underM / Math.max(LEAST_F1_M, f1RadiusM(ray, x)) : underM >= 0 ? shareOfPoint(ray, x, 0, z) : Infinity;
-    if (share < bestShare) {
-      bestShare = share;
+    const d1 = x - ray.startM;
+    if (d1 <= 0 || x >= ray.endM) continue;
+    const z = groundAmslM[i]! + x * (ray.pathM - x) * half;
+    const under = ray.startZM + slope * d1 - z;
+    if (under < 0) {
+      const share = under / Math.max(LEAST_F1_M, f1RadiusM(ray, x));
+      if (share < leastShare) {
+        leastShare = share;
+        bestIndex = i;
+      }
+      continue;
+    }
+    if (leastShare < 0 || !(under >= 0)) continue;
+    // Off the ray by p, its foot a from the near and b from the far end: |TP| - a is p^2 / (|TP| + a).
+    const p = under * cos;
+    const p2 = p * p;
+    const a = Math.abs(d1 * cos + (z - ray.startZM) * sin);
+    const b = Math.abs(lengthM - a);
+    // |TP| <= a + p bounds the excess from below without a root; most points end here.
+    if (p2 / (2 * a + p) + p2 / (2 * b + p) >= leastExcessM) continue;
+    const excessM = p2 / (Math.sqrt(a * a + p2) + a) + p2 / (Math.sqrt(b * b + p2) + b);
+    if (excessM < leastExcessM) {
+      leastExcessM = excessM;
       bestIndex = i;
     }
   }
   if (bestIndex < 0) return null;
+  const through = leastShare < 0;
   const atM = distanceM[bestIndex]!;
   return {
-    share: bestShare,
+    share: through ? leastShare : Math.sqrt(leastExcessM / halfWave),
     atM,
     acrossM: 0,
     zAmslM: groundAmslM[bestIndex]!,
-    side: bestShare < 0 ? "through" : "over",
+    side: through ? "through" : "over",
     f1M: f1RadiusM(ray, atM),
   };
 };

@@ -11,6 +11,7 @@ export interface Ray {
   readonly startZM: number;
   readonly endZM: number;
   readonly wavelengthM: number;
+  readonly kFactor: number;
   readonly effectiveRadiusM: number;
   /** Half of each antenna's aperture: the tube is never narrower near the end. */
   readonly startHalfApertureM: number;
@@ -37,6 +38,7 @@ export const makeRay = (input: {
     startZM: input.nearAmslM + lift(input.startM),
     endZM: input.farAmslM + lift(input.endM),
     wavelengthM: input.wavelengthM,
+    kFactor: input.kFactor,
     effectiveRadiusM: radiusM,
     startHalfApertureM: input.startHalfApertureM ?? 0,
     endHalfApertureM: input.endHalfApertureM ?? 0,

@@ -4,7 +4,7 @@
  * The smooth-earth fit is made on bare ground. One preparation serves all antenna heights.
  */
 import { knifeEdgeLossDb } from "./p526-knife-edge";
-import { type GroundType, type Polarisation, sphericalEarthLossDb } from "./p526-spherical-earth";
+import { type Polarisation, sphericalEarthLossDb } from "./p526-spherical-earth";
 
 /** A profile made ready for one centre frequency and k; only the antenna heights are left open. */
 export interface DiffractionProfile {
@@ -30,7 +30,7 @@ export interface DiffractionProfile {
   readonly smoothFarM: number;
   readonly endNearM: number;
   readonly endFarM: number;
-  readonly ground: GroundType;
+  readonly seaShare: number;
   readonly polarisation: Polarisation;
 }
 
@@ -45,7 +45,7 @@ export const prepareDiffraction = (input: {
   groundAmslM: Float64Array;
   frequencyGhz: number;
   effectiveRadiusM: number;
-  ground?: GroundType;
+  seaShare?: number;
   polarisation?: Polarisation;
 }): DiffractionProfile => {
   const { distanceM, topAmslM, groundAmslM } = input;
@@ -97,7 +97,7 @@ export const prepareDiffraction = (input: {
     smoothFarM: (v2 - v1 * pathKm) / pathKm ** 2,
     endNearM: groundAmslM[0]!,
     endFarM: groundAmslM[last]!,
-    ground: input.ground ?? "land",
+    seaShare: input.seaShare ?? 0,
     polarisation: input.polarisation ?? "vertical",
   };
 };
@@ -125,10 +125,13 @@ const bullingtonDb = (
         ? (nearM + slopeNear * atKm - (nearM * (pathKm - atKm) + farM * atKm) / pathKm) *
           Math.sqrt((0.002 * pathKm) / (p.wavelengthM * atKm * (pathKm - atKm)))
         : largestV;
-    edgeDb = knifeEdgeLossDb(Math.max(v, largestV)); // eq. (47) to (49)
+    edgeDb = knifeEdgeLossDb(v); // eq. (47) to (49)
   }
   return edgeDb + (1 - Math.exp(-edgeDb / 6)) * (10 + 0.02 * pathKm); // eq. (50)
 };
+
+/** The smooth profile bends slowly: every 16th point, then all points beside the best, find its largest value. */
+const COARSE_STEP = 16;
 
 /** The same over the smooth profile of §4.5.4: zero heights, the bulge alone. */
 const smoothBullingtonDb = (p: DiffractionProfile, nearM: number, farM: number): number => {
@@ -137,14 +140,37 @@ const smoothBullingtonDb = (p: DiffractionProfile, nearM: number, farM: number):
   let slopeNear = Number.NEGATIVE_INFINITY;
   let slopeFar = Number.NEGATIVE_INFINITY;
   let largestV = Number.NEGATIVE_INFINITY;
-  for (let i = 0; i < count; i++) {
+  let atNear = 0;
+  let atFar = 0;
+  let atV = 0;
+  for (let i = 0; i < count; i += COARSE_STEP) {
     const aboveNear = bulgeM[i]! - nearM;
     const fromNear = aboveNear * inverseNear[i]!;
     const fromFar = (bulgeM[i]! - farM) * inverseFar[i]!;
     const v = (aboveNear - slope * fromNearKm[i]!) * vPerM[i]!;
-    if (fromNear > slopeNear) slopeNear = fromNear;
-    if (fromFar > slopeFar) slopeFar = fromFar;
-    if (v > largestV) largestV = v;
+    if (fromNear > slopeNear) {
+      slopeNear = fromNear;
+      atNear = i;
+    }
+    if (fromFar > slopeFar) {
+      slopeFar = fromFar;
+      atFar = i;
+    }
+    if (v > largestV) {
+      largestV = v;
+      atV = i;
+    }
+  }
+  const near = Math.min(count, atNear + COARSE_STEP);
+  for (let i = Math.max(0, atNear - COARSE_STEP); i < near; i++) slopeNear = Math.max(slopeNear, (bulgeM[i]! - nearM) * inverseNear[i]!);
+  // From the far end the last points may lie past the last coarse one.
+  const far = atFar + COARSE_STEP >= count - COARSE_STEP ? count : Math.min(count, atFar + COARSE_STEP);
+  for (let i = Math.max(0, atFar - COARSE_STEP); i < far; i++) slopeFar = Math.max(slopeFar, (bulgeM[i]! - farM) * inverseFar[i]!);
+  if (slopeNear < slope) {
+    const last = atV + COARSE_STEP >= count - COARSE_STEP ? count : Math.min(count, atV + COARSE_STEP);
+    for (let i = Math.max(0, atV - COARSE_STEP); i < last; i++) {
+      largestV = Math.max(largestV, (bulgeM[i]! - nearM - slope * fromNearKm[i]!) * vPerM[i]!);
+    }
   }
   return bullingtonDb(p, nearM, farM, slopeNear, slopeFar, largestV);
 };
@@ -189,6 +215,6 @@ export const deltaBullingtonDb = (p: DiffractionProfile, nearAmslM: number, farA
   const nearHeightM = nearAmslM - Math.min(smoothNear, p.endNearM);
   const farHeightM = farAmslM - Math.min(smoothFar, p.endFarM);
   const smoothDb = smoothBullingtonDb(p, nearHeightM, farHeightM);
-  const sphereDb = sphericalEarthLossDb(pathKm, nearHeightM, farHeightM, p.effectiveRadiusKm, p.frequencyGhz, p.ground, p.polarisation);
+  const sphereDb = sphericalEarthLossDb(pathKm, nearHeightM, farHeightM, p.effectiveRadiusKm, p.frequencyGhz, p.seaShare, p.polarisation);
   return actualDb + Math.max(sphereDb - smoothDb, 0);
 };

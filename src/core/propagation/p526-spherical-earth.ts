@@ -41,12 +41,28 @@ export const firstTermLossDb = (
   return -(fx + heightGainDb(yPerM * height1M, beta, k) + heightGainDb(yPerM * height2M, beta, k));
 };
 
+/** First term over a path partly over sea: losses weighted by the shares (as P.1812 and P.452 do; P.526 itself names one ground). */
+const mixedFirstTermDb = (
+  distanceKm: number,
+  height1M: number,
+  height2M: number,
+  radiusKm: number,
+  frequencyGhz: number,
+  seaShare: number,
+  polarisation: Polarisation,
+): number => {
+  const over = (ground: GroundType): number =>
+    firstTermLossDb(distanceKm, height1M, height2M, radiusKm, frequencyGhz, ground, polarisation);
+  if (seaShare <= 0) return over("land");
+  return seaShare >= 1 ? over("sea") : seaShare * over("sea") + (1 - seaShare) * over("land");
+};
+
 /** Least antenna height for the formulas: below it the height gain's logarithm has no value. */
 const LEAST_HEIGHT_M = 0.01;
 
 /**
  * Diffraction loss over a smooth spherical earth, §3.2, in dB, never below 0.
- * @param height1M, height2M antenna heights above the smooth earth.
+ * @param height1M, height2M antenna heights above the smooth earth. @param seaShare of the path over sea, 0 to 1.
  */
 export const sphericalEarthLossDb = (
   distanceKm: number,
@@ -54,7 +70,7 @@ export const sphericalEarthLossDb = (
   height2M: number,
   effectiveRadiusKm: number,
   frequencyGhz: number,
-  ground: GroundType = "land",
+  seaShare = 0,
   polarisation: Polarisation = "vertical",
 ): number => {
   const h1 = Math.max(LEAST_HEIGHT_M, height1M);
@@ -62,7 +78,7 @@ export const sphericalEarthLossDb = (
   const d = distanceKm;
   const a = effectiveRadiusKm;
   const horizonKm = Math.sqrt(2 * a) * (Math.sqrt(0.001 * h1) + Math.sqrt(0.001 * h2)); // eq. (20)
-  if (d >= horizonKm) return Math.max(0, firstTermLossDb(d, h1, h2, a, frequencyGhz, ground, polarisation));
+  if (d >= horizonKm) return Math.max(0, mixedFirstTermDb(d, h1, h2, a, frequencyGhz, seaShare, polarisation));
   const c = (h1 - h2) / (h1 + h2); // eq. (22d)
   const m = (250 * d * d) / (a * (h1 + h2)); // eq. (22e)
   const cosine = ((3 * c) / 2) * Math.sqrt((3 * m) / (m + 1) ** 3);
@@ -75,6 +91,6 @@ export const sphericalEarthLossDb = (
   const neededM = 17.456 * Math.sqrt((d1 * d2 * wavelength) / d); // eq. (23)
   if (clearM > neededM) return 0;
   const marginalRadiusKm = 500 * (d / (Math.sqrt(h1) + Math.sqrt(h2))) ** 2; // eq. (24)
-  const atHorizonDb = firstTermLossDb(d, h1, h2, marginalRadiusKm, frequencyGhz, ground, polarisation);
+  const atHorizonDb = mixedFirstTermDb(d, h1, h2, marginalRadiusKm, frequencyGhz, seaShare, polarisation);
   return atHorizonDb < 0 ? 0 : (1 - clearM / neededM) * atHorizonDb; // eq. (25)
 };

@@ -3,13 +3,14 @@ import { describe, expect, test } from "vitest";
 import { seeded } from "../testing/scene";
 import {
   deltaBullingtonDb,
+  earlyLeafLossDb,
   finiteScreenLossDb,
   freeSpaceLossDb,
   fresnelIntegral,
   gasSpecificAttenuation,
   knifeEdgeLossDb,
   knifeEdgeLossExactDb,
-  leafLossDb,
+  leafLoss,
   prepareDiffraction,
   rainAttenuationDb,
   rainExceededPercent,
@@ -193,11 +194,22 @@ describe("gas, rain, leaves", () => {
     );
   });
 
-  test("leaves: linear below a metre, no jump at it, out of range at 400 m", () => {
-    expect(leafLossDb(5.5, 0).lossDb).toBe(0);
-    expect(leafLossDb(5.5, 1.0001).lossDb - leafLossDb(5.5, 0.9999).lossDb).toBeLessThan(0.001);
-    expect(leafLossDb(5.5, 4).lossDb).toBeCloseTo(0.2 * 5500 ** 0.3 * 4 ** 0.6, 9);
-    expect(leafLossDb(5.5, 400).inRange).toBe(false);
+  test("leaves: linear below a metre, no jump at it, out of range at 400 m, median inside its band", () => {
+    expect(earlyLeafLossDb(5.5, 0)).toBe(0);
+    expect(earlyLeafLossDb(5.5, 1.0001) - earlyLeafLossDb(5.5, 0.9999)).toBeLessThan(0.001);
+    expect(leafLoss(5.5, 4, "in").medianDb).toBeCloseTo(0.2 * 5500 ** 0.3 * 4 ** 0.6, 9);
+    expect(leafLoss(5.5, 4, "out").medianDb).toBeCloseTo(0.37 * 5500 ** 0.18 * 4 ** 0.59, 9);
+    expect(leafLoss(5.5, 400, "in").inRange).toBe(false);
+    expect([leafLoss(5.5, 9, "in").bandInRange, leafLoss(24, 9, "in").bandInRange]).toEqual([false, true]);
+    fc.assert(
+      fc.property(fc.double({ min: 2, max: 80, noNaN: true }), fc.double({ min: 0, max: 390, noNaN: true }), (f, d) => {
+        for (const leaf of ["in", "out"] as const) {
+          const l = leafLoss(f, d, leaf);
+          expect(l.leastDb).toBeLessThanOrEqual(l.medianDb);
+          expect(l.mostDb).toBeGreaterThanOrEqual(l.medianDb);
+        }
+      }),
+    );
   });
 
   test("free space rises with distance and refuses none", () => {

@@ -1,3 +1,5 @@
+import type { MeasuredCuts } from "../antenna";
+
 /** One row of a radio's modulation table. Levels per receive chain, power total over chains. */
 export interface Modulation {
   readonly index: number;
@@ -44,6 +46,9 @@ export interface Radio {
     readonly azimuthBeamwidthDeg?: number | undefined;
     readonly elevationBeamwidthDeg?: number | undefined;
     readonly diameterMm?: number | null | undefined;
+    readonly firstSideLobeDb?: number | undefined;
+    readonly frontToBackDb?: number | undefined;
+    readonly cuts?: MeasuredCuts | undefined;
   };
   readonly modulations: readonly Modulation[];
   readonly ethernetPorts: readonly { readonly speedMbps: number }[];
@@ -58,9 +63,14 @@ export interface Antenna {
   readonly azimuthBeamwidthDeg: number;
   readonly elevationBeamwidthDeg: number;
   readonly diameterMm?: number | null | undefined;
+  readonly polarisation?: string | undefined;
+  readonly firstSideLobeDb?: number | undefined;
+  readonly frontToBackDb?: number | undefined;
+  readonly cuts?: MeasuredCuts | undefined;
 }
 
 const inBands = (bands: readonly FrequencyRange[], lowMhz: number, highMhz: number): boolean => {
+  for (const b of bands) if (b.low <= lowMhz && b.high >= highMhz) return true;
   // Bands that touch (5150-5350 beside 5350-...) count as one stretch.
   let reachedMhz = lowMhz;
   for (const band of [...bands].sort((a, b) => a.low - b.low)) {

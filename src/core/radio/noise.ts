@@ -11,3 +11,7 @@ export const thermalNoiseDbm = (bandwidthMhz: number): number => {
 /** Receiver noise floor in dBm: thermal noise, noise figure, rise from interference. */
 export const noiseFloorDbm = (bandwidthMhz: number, noiseFigureDb: number, riseDb = 0): number =>
   thermalNoiseDbm(bandwidthMhz) + noiseFigureDb + riseDb;
+
+/** Rise of a noise floor in dB by interference heard at a level per chain in the channel; 0 when none is known. */
+export const noiseRiseDb = (noiseDbm: number, interferenceDbm: number | null): number =>
+  interferenceDbm === null ? 0 : 10 * Math.log10(1 + 10 ** ((interferenceDbm - noiseDbm) / 10));

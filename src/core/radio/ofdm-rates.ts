@@ -24,6 +24,10 @@ interface OfdmTable {
 
 const tableOf = (standard: OfdmStandard): OfdmTable => (ofdm.standards as unknown as Record<string, OfdmTable>)[`802.11${standard}`]!;
 
+/** Modulations of a standard, slowest first. */
+export const ofdmModulations = (standard: OfdmStandard): { index: number; modulation: string; codeRate: string }[] =>
+  tableOf(standard).mcs.map((m) => ({ index: m.index, modulation: m.modulation, codeRate: m.code_rate.join("/") }));
+
 /** @throws RangeError for a width, MCS, stream count or guard interval the standard does not have. */
 export const ofdmRateMbps = (standard: OfdmStandard, widthMhz: number, mcs: number, streams: number, guardIntervalUs: number): number => {
   const table = tableOf(standard);

@@ -37,7 +37,8 @@ export interface RuleRow {
   readonly minGainDbi: number | null;
   readonly maxBeamwidthDeg: number | null;
   readonly dfs: { readonly required: boolean };
-  readonly tpc: { readonly required: boolean };
+  readonly tpc: { readonly required: boolean; readonly fromEirpDbm?: number; readonly withoutEirpDbm?: number };
+  readonly elevationMask: { readonly aboveDeg: number; readonly eirpMaxDbm: number } | null;
   readonly licence: string;
   readonly stopUntilRecorded: string | null;
   readonly notes: string;
@@ -47,6 +48,29 @@ export interface RuleRow {
 }
 
 export const ruleRows: readonly RuleRow[] = rules.rows as unknown as readonly RuleRow[];
+
+/** What a row's words about its use come to, read once. */
+interface UseOfRow {
+  readonly serves: { readonly ptp: boolean; readonly ptmp: boolean };
+  readonly names: { readonly ptp: boolean; readonly ptmp: boolean };
+}
+const USE_OF_ROW: ReadonlyMap<RuleRow, UseOfRow> = new Map(
+  ruleRows.map((r) => [
+    r,
+    {
+      serves: {
+        ptp: !/point-to-multipoint|mesh|client \(remote\)|any other/.test(r.use) || /point-to-point or/.test(r.use),
+        ptmp: !/^fixed point-to-point(?! or)|fixed point-to-point, outdoors/.test(r.use),
+      },
+      names: { ptp: /point-to-point/.test(r.use), ptmp: /multipoint|mesh/.test(r.use) },
+    },
+  ]),
+);
+const ROWS_OF_DOMAIN: Readonly<Record<Domain, readonly RuleRow[]>> = {
+  cautious: ruleRows.filter((r) => r.domain === "cautious"),
+  "FCC-like": ruleRows.filter((r) => r.domain === "FCC-like"),
+  "ETSI-like": ruleRows.filter((r) => r.domain === "ETSI-like"),
+};
 
 export type CutBy = "conducted limit" | "conducted limit and gain rule" | "EIRP limit" | "EIRP by gain" | "power density";
 
@@ -116,16 +140,29 @@ export type RegulationResult =
       /** Feeder loss is handed back: the limit holds at the antenna port. */
       readonly maxConductedDbm: number;
       readonly radarDetection: boolean;
+      /** Automatic power control is asked for above this EIRP, dBm; null when it is not. */
+      readonly powerControlAboveDbm: number | null;
+      /** EIRP allowed above an elevation, when the rows say so. */
+      readonly elevationMask: { readonly aboveDeg: number; readonly eirpMaxDbm: number } | null;
       /** What must be recorded before the design may go on, when the row asks for it. */
       readonly permission: string | null;
     }
-  | { readonly status: "forbidden"; readonly reason: "no-rule" | "indoor-only" | "gain-too-low"; readonly rule: RuleRow | null };
+  | {
+      readonly status: "forbidden";
+      readonly reason: "no-rule" | "indoor-only" | "gain-too-low" | "beam-too-wide";
+      readonly rule: RuleRow | null;
+    };
 
-const usable = (rule: RuleRow, use: LinkUse, gainDbi: number): boolean => {
-  if (rule.minGainDbi !== null && gainDbi < rule.minGainDbi) return false;
-  if (use === "ptp") return !/point-to-multipoint|mesh|client \(remote\)|any other/.test(rule.use) || /point-to-point or/.test(rule.use);
-  return !/^fixed point-to-point(?! or)|fixed point-to-point, outdoors/.test(rule.use);
+/** Rows that ask for gain or beamwidth: either one met is enough where both are named. */
+const narrowEnough = (rule: RuleRow, gainDbi: number, beamwidthDeg: number | null): boolean => {
+  const gainMet = rule.minGainDbi === null || gainDbi >= rule.minGainDbi;
+  if (rule.maxBeamwidthDeg === null || beamwidthDeg === null) return gainMet;
+  const beamMet = beamwidthDeg <= rule.maxBeamwidthDeg;
+  return rule.minGainDbi === null ? beamMet : gainMet || beamMet;
 };
+
+const usable = (rule: RuleRow, use: LinkUse, gainDbi: number, beamwidthDeg: number | null): boolean =>
+  narrowEnough(rule, gainDbi, beamwidthDeg) && (USE_OF_ROW.get(rule)?.serves[use] ?? false);
 
 /**
  * The limit for an outdoor channel in a domain. The whole channel must lie inside rows that permit it;
@@ -139,25 +176,30 @@ export const regulate = (
   gainDbi: number,
   use: LinkUse,
   feederLossDb = 0,
+  beamwidthDeg: number | null = null,
 ): RegulationResult => {
   const lowMhz = centreMhz - widthMhz / 2;
   const highMhz = centreMhz + widthMhz / 2;
-  const touching = ruleRows.filter((r) => r.domain === domain && r.lowMhz < highMhz && r.highMhz > lowMhz);
+  const touching = ROWS_OF_DOMAIN[domain].filter((r) => r.lowMhz < highMhz && r.highMhz > lowMhz);
   const outdoor = touching.filter((r) => r.fixedOutdoorPermitted);
   const cuts = [...new Set([lowMhz, highMhz, ...touching.flatMap((r) => [r.lowMhz, r.highMhz])])]
     .filter((f) => f >= lowMhz && f <= highMhz)
     .sort((a, b) => a - b);
   let lowest: PowerLimit | null = null;
   let radarDetection = false;
+  let powerControlAboveDbm: number | null = null;
+  let elevationMask: RuleRow["elevationMask"] = null;
   let permission: string | null = null;
   for (let i = 0; i + 1 < cuts.length; i++) {
     const midMhz = (cuts[i]! + cuts[i + 1]!) / 2;
     const here = outdoor.filter((r) => r.lowMhz <= midMhz && r.highMhz >= midMhz);
-    const fit = here.filter((r) => usable(r, use, gainDbi));
+    const fit = here.filter((r) => usable(r, use, gainDbi, beamwidthDeg));
     if (fit.length === 0) {
       const other = touching.find((r) => r.lowMhz <= midMhz && r.highMhz >= midMhz) ?? null;
-      const reason = here.some((r) => r.minGainDbi !== null && gainDbi < r.minGainDbi)
-        ? "gain-too-low"
+      const reason = here.some((r) => !narrowEnough(r, gainDbi, beamwidthDeg))
+        ? here.some((r) => r.minGainDbi !== null)
+          ? "gain-too-low"
+          : "beam-too-wide"
         : other === null
           ? "no-rule"
           : "indoor-only";
@@ -165,7 +207,7 @@ export const regulate = (
     }
     const free = fit.filter((r) => r.stopUntilRecorded === null);
     const pool = (free.length > 0 ? free : fit).filter((r) => limitOfRow(r, gainDbi, widthMhz) !== null);
-    const named = pool.filter((r) => (use === "ptp" ? /point-to-point/.test(r.use) : /multipoint|mesh/.test(r.use)));
+    const named = pool.filter((r) => USE_OF_ROW.get(r)?.names[use] === true);
     const chosen = named.length > 0 ? named : pool;
     let here1: PowerLimit | null = null;
     for (const rule of chosen) {
@@ -175,6 +217,9 @@ export const regulate = (
     if (here1 === null) return { status: "forbidden", reason: "no-rule", rule: null };
     radarDetection ||= here1.rule.dfs.required;
     permission ??= here1.rule.stopUntilRecorded;
+    const { tpc, elevationMask: mask } = here1.rule;
+    if (tpc.required) powerControlAboveDbm = Math.min(powerControlAboveDbm ?? Infinity, tpc.fromEirpDbm ?? tpc.withoutEirpDbm ?? -Infinity);
+    if (mask !== null && (elevationMask === null || mask.eirpMaxDbm < elevationMask.eirpMaxDbm)) elevationMask = mask;
     if (lowest === null || here1.maxConductedDbm < lowest.maxConductedDbm) lowest = here1;
   }
   if (lowest === null) return { status: "forbidden", reason: "no-rule", rule: null };
@@ -183,6 +228,8 @@ export const regulate = (
     limit: lowest,
     maxConductedDbm: lowest.maxConductedDbm + feederLossDb,
     radarDetection,
+    powerControlAboveDbm: powerControlAboveDbm === -Infinity ? null : powerControlAboveDbm,
+    elevationMask,
     permission,
   };
 };

@@ -1,4 +1,5 @@
 export { bilinearSampler, cutTile, type TerrainGrid } from "./grid";
+export { type LevelStretch, levelStretches } from "./level";
 export { type PathPositions, pathPositions, positionAt } from "./positions";
 export { reliefShade } from "./relief";
 export { type GroundProfile, MAX_PROFILE_POINTS, MIN_STEP_M, NO_DATASET, sampleGround } from "./sample";

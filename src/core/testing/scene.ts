@@ -1,19 +1,18 @@
 /* Small scenes for tests: a path over given ground with given bodies, and a plan over made-up radios. */
-import type { Climate, EndPlan, LinkPlan, LinkPolicy, PathProfile } from "../link";
+import {
+  AIMED,
+  type Climate,
+  type EndPlan,
+  K_LOW_DEFAULT,
+  type LinkPlan,
+  type LinkPolicy,
+  type PathProfile,
+  type WaterPlan,
+} from "../link";
 import type { BodyKind, PathBody } from "../obstacles";
 import type { Radio } from "../radio";
 
-/** mulberry32, so that a failing case can be made again from its seed. */
-export const seeded = (seed: number): (() => number) => {
-  let s = seed >>> 0;
-  return () => {
-    s = (s + 0x6d2b79f5) >>> 0;
-    let t = s;
-    t = Math.imul(t ^ (t >>> 15), t | 1);
-    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
-    return ((t ^ (t >>> 14)) >>> 0) / 4_294_967_296;
-  };
-};
+export { seededRandom as seeded } from "../units";
 
 export const body = (fields: Partial<PathBody> & { xM: number[]; yM: number[]; heightM: number }): PathBody => ({
   id: "b",
@@ -36,6 +35,7 @@ export const profile = (pathM: number, ground: (xM: number) => number, bodies: r
   const distanceM = Float64Array.from({ length: points }, (_, i) => (pathM * i) / (points - 1));
   return {
     pathM,
+    latDeg: 47,
     nearBearingDeg: 90,
     farBearingDeg: 270,
     distanceM,
@@ -86,7 +86,12 @@ export const end = (name: string, mountAglM: number, fields: Partial<EndPlan> = 
   mountAglM,
   mountMaxAglM: null,
   mountSigmaM: 0.2,
+  positionSigmaM: 0.5,
   feederLossDb: 0,
+  connectorLossDb: 0,
+  barrier: null,
+  interferenceDbm: null,
+  aim: AIMED,
   txPowerDbm: 11,
   radio: radio(),
   antenna: null,
@@ -105,8 +110,19 @@ export const POLICY: LinkPolicy = {
   marginDb: 10,
   domain: "FCC-like",
   use: "ptp",
+  climateZone: "temperate",
+  leaf: "in",
+  kLow: K_LOW_DEFAULT,
 };
-export const CLIMATE: Climate = { rainRate001MmH: 28, temperatureC: 10, pressureHpa: 1013, vapourDensityGm3: 7.5 };
+export const WATER: WaterPlan = { surface: "auto", tideRangeM: 1.5, roughnessM: 0.05 };
+export const CLIMATE: Climate = {
+  rainRate001MmH: 28,
+  temperatureC: 10,
+  pressureHpa: 1013,
+  vapourDensityGm3: 7.5,
+  gradientDn1NPerKm: -250,
+  roughnessSaM: null,
+};
 
 export const plan = (near: EndPlan, far: EndPlan, fields: Partial<LinkPlan> = {}): LinkPlan => ({
   near,
@@ -116,8 +132,10 @@ export const plan = (near: EndPlan, far: EndPlan, fields: Partial<LinkPlan> = {}
   needToFarMbps: null,
   needToNearMbps: null,
   trims: {},
+  frameShareToFar: null,
   permissionRecorded: false,
   policy: POLICY,
   climate: CLIMATE,
+  water: WATER,
   ...fields,
 });

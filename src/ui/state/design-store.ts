@@ -58,7 +58,9 @@ export const createDesignStore = (initial: DesignDto, onSaved: () => void): Stor
   let gesture = false;
   let edits = 0;
   let gone = false;
-  const draft = readDraft(initial.id);
+  const kept = readDraft(initial.id);
+  // A draft kept by an older version lacks the fields that came since.
+  const draft = kept === null ? null : { ...kept, design: { ...saved, ...kept.design } };
 
   return createStore<DesignState>((set, get) => {
     const keepDraft = (): void => {

@@ -81,9 +81,11 @@ export const findingText = (f: Finding, units: Units, nearName: string): string 
     case "rule-forbids":
       return v.reason === "gain-too-low"
         ? `The ${v.domain} rules ask for an antenna of at least ${figure(num(v.minGainDbi))} dBi on this channel (${v.source}).`
-        : v.reason === "indoor-only"
-          ? `The ${v.domain} rules do not allow this channel out of doors${v.source === null ? "" : ` (${v.source})`}. Choose another.`
-          : `The ${v.domain} rule set has no row for this channel. Choose another, and check the local regulator.`;
+        : v.reason === "beam-too-wide"
+          ? `The ${v.domain} rules ask for a narrower beam on this channel (${v.source}).`
+          : v.reason === "indoor-only"
+            ? `The ${v.domain} rules do not allow this channel out of doors${v.source === null ? "" : ` (${v.source})`}. Choose another.`
+            : `The ${v.domain} rule set has no row for this channel. Choose another, and check the local regulator.`;
     case "permission":
       return `This band needs a permission before it may be used: ${v.permission} (${v.source}). The design stops until it is recorded.`;
     case "radar":
@@ -114,6 +116,26 @@ export const findingText = (f: Finding, units: Units, nearName: string): string 
       return `Nearer than the far field (${alongText(units, num(v.farFieldM))}): the gains are then less than the data sheets say.`;
     case "profile-thinned":
       return "The profile was thinned to 4,096 points; every peak was kept.";
+    case "leaves-too-deep":
+      return `The leaves are ${lengthText(units, num(v.depthM), 0)} deep: beyond the 400 m their loss was fitted to.`;
+    case "through-refused":
+      return `Planning *through* trees is refused at ${figure(num(v.frequencyGhz), 1)} GHz: leaves in wind move the level by tens of dB. Trees are judged as strict here.`;
+    case "multipath-out-of-range":
+      return "Path length and frequency lie outside what the clear-air fading model was made for; that share of the availability is an extrapolation.";
+    case "reflection":
+      return `The water throws a second ray into the far antenna, ${alongText(units, num(v.atM))} from ${nearName}: over the tide the level sinks by up to *${dbText(-num(v.worstDb), 0)}*. Another height, or a spot that hides the water, mends it.`;
+    case "barrier-unknown":
+      return `Nothing is known of the wall before ${v.name}: the level cannot be told. *Measure it*: read the same radio outside and inside.`;
+    case "barrier-by-table":
+      return `The loss of ${String(v.material).replace("-", " ")} before ${v.name} is a range off a table. Measure it before buying.`;
+    case "out-of-beam":
+      return `${v.name} points past the other end and loses *${dbText(num(v.lossDb))}*: the far end lies ${figure(Math.abs(num(v.tiltDeg)), 1)}° ${num(v.tiltDeg) < 0 ? "down" : "up"} from it. Turn or tilt it, or serve this end from elsewhere.`;
+    case "beamwidth-derived":
+      return `The sheet of ${v.antenna} states no beamwidth; ${figure(num(v.widthDeg))}° is derived from its gain.`;
+    case "elevation-mask":
+      return `${v.name} sends ${dbmText(num(v.eirpDbm))} EIRP above ${figure(num(v.aboveDeg))}° of elevation where the rules allow ${dbmText(num(v.limitDbm))}. Lower the power or the tilt.`;
+    case "power-control":
+      return `Above ${dbmText(num(v.aboveDbm))} EIRP the rules ask ${v.name} for automatic power control; it sends ${dbmText(num(v.eirpDbm))}. Check that the radio has it switched on.`;
     case "leaves-out-of-range":
       return "Leaves move the level by tens of dB at this frequency: a mean through trees is not planned with.";
     case "rain-out-of-range":

@@ -1,5 +1,7 @@
-import type { LevelTerm } from "@/core/link";
-import { dbmText, distanceText, figure, type Units } from "./numbers";
+import { type ExplainedSymbol, type Explanation, explainTerm, explanationText, type LevelTerm, symbolText } from "@/core/link";
+import { distanceText, figure, lengthText, type Units } from "./numbers";
+
+const SPACE = "\u00a0";
 
 /** Column heading of a term on the level line. */
 export const termLabel = (t: LevelTerm, units: Units): string => {
@@ -11,9 +13,21 @@ export const termLabel = (t: LevelTerm, units: Units): string => {
     case "feeder-out":
     case "feeder-in":
       return "Feeder";
+    case "connectors-out":
+    case "connectors-in":
+      return "Connectors";
     case "antenna-out":
     case "antenna-in":
       return String(t.inputs.antenna);
+    case "aim-out":
+    case "aim-in":
+      return "Off its axis";
+    case "barrier-out":
+    case "barrier-in":
+      if (t.inputs.material === undefined) return "Open air";
+      return t.inputs.material === "measured" ? "Wall, measured" : `Wall, ${String(t.inputs.material).replace("-", " ")}`;
+    case "near-field":
+      return "Near field";
     case "free-space":
       return `${distanceText(units, Number(t.inputs.distanceM))} of air`;
     case "gas":
@@ -26,38 +40,34 @@ export const termLabel = (t: LevelTerm, units: Units): string => {
       return `Edge of ${t.inputs.over}`;
     case "vegetation":
       return `Leaves, ${t.inputs.over}`;
+    case "polarisation":
+      return "Polarisation";
+    case "radome":
+      return "Covers";
   }
 };
 
-/** How a term came about: formula with its figures, and the source. */
-export const termExplanation = (t: LevelTerm, units: Units): string => {
-  const i = t.inputs;
-  const n = (key: string, digits = 1): string => figure(Number(i[key]), digits);
-  switch (t.id) {
-    case "transmit":
-      return `Set ${dbmText(Number(i.setDbm))} on ${i.radio}${i.legalDbm === "none" ? "" : `; the rules allow ${dbmText(Number(i.legalDbm), 1)}`}; lower at dense modulations by the data sheet. ${t.clause}.`;
-    case "chains":
-      return `The total power is shared by ${i.chains} chain${Number(i.chains) === 1 ? "" : "s"}: 10 log10(${i.chains}). Level and sensitivity are per receive chain.`;
-    case "feeder-out":
-    case "feeder-in":
-      return "Cable and connectors between radio and antenna, as typed.";
-    case "antenna-out":
-    case "antenna-in":
-      return `Gain of ${i.antenna} from its data sheet, ${n("gainDbi")} dBi, pointed true.`;
-    case "free-space":
-      return `20 log10(4 pi d / lambda) with d ${distanceText(units, Number(i.distanceM))} and ${n("frequencyGhz", 3)} GHz, the channel's centre. ${t.clause}.`;
-    case "gas":
-      return `Oxygen and water vapour take ${n("dbPerKm", 3)} dB/km at ${n("temperatureC", 0)} °C, ${n("pressureHpa", 0)} hPa, ${n("vapourGm3")} g/m3. ${t.clause}.`;
-    case "diffraction":
-      if (i.unknownGroundM !== undefined) return `Not counted: the ground is unknown for ${distanceText(units, Number(i.unknownGroundM))}.`;
-      return i.over === "ground"
-        ? `Diffraction over the bare ground with k ${n("kFactor", 2)}. ${t.clause}.`
-        : `${i.over} as one edge (v ${n("v", 2)}, ${n("edgeDb")} dB) over the rest (${n("restDb")} dB); the whole profile at once would give ${n("wholeDb")} dB. ${t.clause}; the choice between the two is our own.`;
-    case "beside":
-      return `Bodies beside the ray: ${n("leftDb")} dB left, ${n("rightDb")} dB right, J(-1.41 c). ${t.clause}.`;
-    case "own-edge":
-      return `A part of the end's own building comes into 60 % of F1 and counts as one edge. ${t.clause}; the rule is our own.`;
-    case "vegetation":
-      return `Leaves over ${n("depthM")} m of depth at ${n("frequencyGhz", 3)} GHz: over the top, round the sides and through, powers added. ${t.clause}${t.inRange ? "" : "; outside its range"}.`;
-  }
-};
+/** A symbol in the units asked for; every other unit is the same in both. */
+export const symbolIn =
+  (units: Units) =>
+  (s: ExplainedSymbol): string => {
+    if (typeof s.value === "string") return s.value;
+    if (s.unit === "m") return Math.abs(s.value) < 30 ? lengthText(units, s.value) : distanceText(units, s.value);
+    if (s.unit === "C" && units === "imperial") return `${figure(s.value * 1.8 + 32)}${SPACE}°F`;
+    return symbolText({ ...s, value: s.value })
+      .replace("-", "\u2212")
+      .replace(" ", SPACE);
+  };
+
+/** The whole explanation in a line: sentence, formula, source, and whether it may be trusted. */
+export const explanationLine = (e: Explanation, units: Units): string =>
+  [
+    explanationText(e, symbolIn(units)),
+    e.formula === "" ? "" : `${e.formula}.`,
+    `${e.clause}${e.ours && !e.clause.includes("ours") ? "; the rule is our own" : ""}${e.inRange ? "" : "; outside its stated range"}.`,
+  ]
+    .filter((part) => part !== "")
+    .join(" ");
+
+/** How a term came about: sentence with its figures, formula, source. */
+export const termExplanation = (t: LevelTerm, units: Units): string => explanationLine(explainTerm(t), units);

@@ -388,11 +388,11 @@ export const SectionOpen = ({
 const lookedAt = (evaluation: ReturnType<typeof useEvaluation>): string => {
   if (evaluation === null) return "";
   const { path, result } = evaluation;
-  const down = result.service.toFar?.rain;
-  const rain =
+  const down = result.service.toFar?.outage;
+  const lost =
     down === undefined || result.service.toFar?.held === null
       ? ""
-      : ` Rain takes about ${down.minutesAYear < 1 ? "no minute" : `${Math.round(down.minutesAYear)} minutes`} a year.`;
+      : ` Rain and clear-air fading take about ${down.minutesAYear < 1 ? "no minute" : `${Math.round(down.minutesAYear)} minutes`} a year.`;
   const from = path.profile.datasets.map((d) => d.name).join(", ");
-  return `Looked at: ground${from === "" ? " (none known)" : ` from ${from}`}, ${path.bodies.length} things beside the path, level both ways.${rain} Not computed yet: ${result.notModelled.join(", ")}.`;
+  return `Looked at: ground${from === "" ? " (none known)" : ` from ${from}`}, ${path.bodies.length} things beside the path, level both ways.${lost}`;
 };

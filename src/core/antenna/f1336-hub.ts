@@ -1,0 +1,63 @@
+/*
+ * Recommendation ITU-R F.1336-5: reference patterns of hub antennas. Implemented: omni §2.1 (peak
+ * side lobes, k = 0.7 below 3 GHz, 0 above); sector 400 MHz to 6 GHz §3.1.1 (peak, k_p = k_h = k_v = 0.7);
+ * sector 6 to 70 GHz §3.2.1 (peak). Not implemented: average patterns, low-cost antennas §4.
+ */
+import { needPositive } from "../units";
+
+const K_PEAK = 0.7;
+const OMNI_K_LIMIT_GHZ = 3;
+const SECTOR_LIMIT_GHZ = 6;
+
+/** Omni, elevation only, dB below the peak. @param beamwidthDeg in elevation; null derives it from the gain. */
+export const omniRelativeDb = (gainDbi: number, beamwidthDeg: number | null, elevationOffDeg: number, frequencyGhz: number): number => {
+  const theta3 = beamwidthDeg ?? 107.6 * 10 ** (-0.1 * gainDbi);
+  const k = frequencyGhz < OMNI_K_LIMIT_GHZ ? K_PEAK : 0;
+  const theta = Math.min(90, Math.abs(elevationOffDeg));
+  const theta4 = theta3 * Math.sqrt(1 - Math.log10(k + 1) / 1.2);
+  if (theta < theta4) return -12 * (theta / theta3) ** 2;
+  if (theta < theta3) return -12 + 10 * Math.log10(k + 1);
+  return -12 + 10 * Math.log10((theta / theta3) ** -1.5 + k);
+};
+
+const lowSector = (phi3: number, theta3: number, azimuthDeg: number, elevationDeg: number): number => {
+  const g180 = -12 + 10 * Math.log10(1 + 8 * K_PEAK) - 15 * Math.log10(180 / theta3);
+  const lambdaH = 3 * (1 - 0.5 ** -K_PEAK);
+  const across = (x: number): number => Math.max(g180, x <= 0.5 ? -12 * x * x : -12 * x ** (2 - K_PEAK) - lambdaH);
+  const xk = Math.sqrt(1 - 0.36 * K_PEAK);
+  const c = (10 * Math.log10(((180 / theta3) ** 1.5 * (4 ** -1.5 + K_PEAK)) / (1 + 8 * K_PEAK))) / Math.log10(22.5 / theta3);
+  const lambdaV = 12 - c * Math.log10(4) - 10 * Math.log10(4 ** -1.5 + K_PEAK);
+  const up = (x: number): number => {
+    if (x < xk) return -12 * x * x;
+    if (x < 4) return -12 + 10 * Math.log10(x ** -1.5 + K_PEAK);
+    return x < 90 / theta3 ? -lambdaV - c * Math.log10(x) : g180;
+  };
+  const atSide = across(Math.abs(azimuthDeg) / phi3);
+  const back = across(180 / phi3);
+  const share = back < 0 ? (atSide - back) / (0 - back) : 1;
+  return atSide + share * up(Math.abs(elevationDeg) / theta3);
+};
+
+const highSector = (phi3: number, theta3: number, azimuthDeg: number, elevationDeg: number): number => {
+  const phi = (azimuthDeg * Math.PI) / 180;
+  const theta = (elevationDeg * Math.PI) / 180;
+  const alpha = Math.atan2(Math.tan(theta), Math.sin(phi));
+  const psi = (Math.acos(Math.min(1, Math.max(-1, Math.cos(phi) * Math.cos(theta)))) * 180) / Math.PI;
+  const psiAlpha = 1 / Math.sqrt((Math.cos(alpha) / phi3) ** 2 + (Math.sin(alpha) / theta3) ** 2);
+  const x = psi / psiAlpha;
+  return x < 1.152 ? -12 * x * x : -15 - 15 * Math.log10(x);
+};
+
+/** Sector, both angles off its axis, dB below the peak. Beamwidths between half-power points. */
+export const sectorRelativeDb = (
+  azimuthBeamwidthDeg: number,
+  elevationBeamwidthDeg: number,
+  azimuthOffDeg: number,
+  elevationOffDeg: number,
+  frequencyGhz: number,
+): number => {
+  const phi3 = needPositive("azimuth beamwidth, degrees", azimuthBeamwidthDeg);
+  const theta3 = needPositive("elevation beamwidth, degrees", elevationBeamwidthDeg);
+  const shape = frequencyGhz <= SECTOR_LIMIT_GHZ ? lowSector : highSector;
+  return Math.min(0, shape(phi3, theta3, azimuthOffDeg, elevationOffDeg));
+};

@@ -1,0 +1,69 @@
+import { type AntennaShape, halfApertureM, nearFieldLossDb, type Pattern } from "../antenna";
+import { channelFits, type PairingFault } from "../radio";
+import type { PreparedPath } from "./prepare";
+import type { EndPlan, LinkPlan, PathProfile } from "./types";
+
+export const gainOf = (end: EndPlan): number => end.radio.antenna.gainDbi ?? end.antenna?.gainDbi ?? 0;
+export const antennaNameOf = (end: EndPlan): string => end.antenna?.name ?? end.radio.name;
+export const halfApertureOf = (end: EndPlan, wavelengthM: number): number =>
+  halfApertureM(gainOf(end), wavelengthM, end.antenna?.diameterMm ?? end.radio.antenna.diameterMm);
+export const polarisationOf = (end: EndPlan): string =>
+  (end.radio.antenna.kind === "connectorised" ? end.antenna?.polarisation : undefined) ?? end.radio.polarisation;
+
+/** Narrower of both beamwidths; null when neither the sheet nor the form says. */
+export const beamwidthOf = (end: EndPlan): number | null => {
+  const source = end.antenna ?? end.radio.antenna;
+  const width = Math.min(source.azimuthBeamwidthDeg ?? Number.POSITIVE_INFINITY, source.elevationBeamwidthDeg ?? Number.POSITIVE_INFINITY);
+  return Number.isFinite(width) ? width : null;
+};
+
+/** The antenna in force as a shape; the object of the sheet itself where it is one, so that its pattern is made once. */
+const shapes = (end: EndPlan): AntennaShape =>
+  (end.radio.antenna.kind === "connectorised" ? end.antenna : end.radio.antenna) as AntennaShape;
+
+export const patternOfEnd = (path: PreparedPath, end: EndPlan): Pattern => {
+  const shape = shapes(end);
+  // Without an antenna there is no pattern to know: an even one.
+  if (shape === null || shape.gainDbi === undefined) return path.pattern(EVEN);
+  return path.pattern(shape);
+};
+const EVEN: AntennaShape = { form: "omni", gainDbi: 0, elevationBeamwidthDeg: 180 };
+
+/** How far an end points off the other end: right and up positive. @param tiltDeg of the ray at that end. */
+export const aimOffset = (end: EndPlan, bearingDeg: number, tiltDeg: number): { azimuthDeg: number; elevationDeg: number } => ({
+  azimuthDeg: end.aim.azimuthDeg === null ? 0 : ((bearingDeg - end.aim.azimuthDeg + 540) % 360) - 180,
+  elevationDeg: end.aim.tiltDeg === null ? 0 : tiltDeg - end.aim.tiltDeg,
+});
+
+/** Gain lost by a set aim, dB (0 or less). */
+export const aimLossDb = (path: PreparedPath, end: EndPlan, bearingDeg: number, tiltDeg: number): number => {
+  if (end.aim.azimuthDeg === null && end.aim.tiltDeg === null) return 0;
+  const off = aimOffset(end, bearingDeg, tiltDeg);
+  return patternOfEnd(path, end).relativeDb(off.azimuthDeg, off.elevationDeg);
+};
+
+export const bearingOf = (profile: PathProfile, which: "near" | "far"): number =>
+  which === "near" ? profile.nearBearingDeg : profile.farBearingDeg;
+
+export const nearFieldOf = (plan: LinkPlan, pathM: number, wavelengthM: number): number =>
+  nearFieldLossDb(
+    pathM,
+    wavelengthM,
+    gainOf(plan.near),
+    gainOf(plan.far),
+    2 * halfApertureOf(plan.near, wavelengthM),
+    2 * halfApertureOf(plan.far, wavelengthM),
+  );
+
+/** A connectorised radio needs an antenna of its band. */
+export const antennaFaults = (plan: LinkPlan): PairingFault[] => {
+  const faults: PairingFault[] = [];
+  for (const end of [plan.near, plan.far]) {
+    if (end.radio.antenna.kind !== "connectorised") continue;
+    if (end.antenna === null) faults.push({ code: "antenna-missing", radio: end.radio.name });
+    else if (!channelFits(end.antenna.bandsMhz, plan.centreMhz, plan.widthMhz)) {
+      faults.push({ code: "antenna-band", antenna: end.antenna.name, centreMhz: plan.centreMhz });
+    }
+  }
+  return faults;
+};

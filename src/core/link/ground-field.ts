@@ -1,0 +1,93 @@
+/*
+ * Errors of the ground along a path: a shift common to each dataset and a field that wanders with a length
+ * of 20 cells, drawn at 64 knots and interpolated so that its variance is the same everywhere.
+ */
+import type { PathProfile } from "./types";
+
+const KNOTS = 64;
+const COMMON_SHARE = 0.6;
+const CORRELATION_CELLS = 20;
+
+export interface FieldAlong {
+  readonly shiftM: Float64Array;
+  /** Writes the errors of the present draw into shiftM. */
+  readonly fill: () => void;
+}
+
+export interface GroundField {
+  /** A new draw. */
+  readonly draw: () => void;
+  readonly at: (xM: number) => number;
+  readonly nearM: () => number;
+  readonly farM: () => number;
+  /** The field at fixed places, ready to be filled for each draw. @param distanceKm rising. */
+  readonly along: (distanceKm: Float64Array) => FieldAlong;
+}
+
+export const groundField = (profile: PathProfile, normal: () => number): GroundField => {
+  const { datasets, pathM, distanceM, datasetIndex } = profile;
+  const commonM = new Float64Array(datasets.length + 1);
+  const knots = new Float64Array(KNOTS);
+  const spacingM = pathM / (KNOTS - 1);
+  const cellM = datasets[datasetIndex[datasetIndex.length >> 1] ?? 0]?.cellM ?? 30;
+  const rho = Math.exp(-spacingM / (CORRELATION_CELLS * cellM));
+  const renew = Math.sqrt(1 - rho * rho);
+  const fieldShare = Math.sqrt(1 - COMMON_SHARE);
+
+  const datasetAt = (xM: number): number => {
+    let low = 0;
+    let high = distanceM.length - 1;
+    while (high - low > 1) {
+      const mid = (low + high) >> 1;
+      if (distanceM[mid]! <= xM) low = mid;
+      else high = mid;
+    }
+    return Math.min(datasets.length, datasetIndex[low] ?? datasets.length);
+  };
+  const weights = (xM: number): { knot: number; w0: number; w1: number; dataset: number } => {
+    const u = Math.min(KNOTS - 1.000001, Math.max(0, xM / spacingM));
+    const knot = Math.floor(u);
+    const t = u - knot;
+    const dataset = datasetAt(xM);
+    // Interpolation would thin the variance between knots: it is put back.
+    const norm = (fieldShare * (datasets[dataset]?.sigmaM ?? 0)) / Math.sqrt((1 - t) ** 2 + t * t + 2 * t * (1 - t) * rho);
+    return { knot, w0: (1 - t) * norm, w1: t * norm, dataset };
+  };
+  const value = (w: ReturnType<typeof weights>): number => commonM[w.dataset]! + w.w0 * knots[w.knot]! + w.w1 * knots[w.knot + 1]!;
+  const near = weights(0);
+  const far = weights(pathM);
+  return {
+    draw: () => {
+      for (let d = 0; d < datasets.length; d++) commonM[d] = Math.sqrt(COMMON_SHARE) * datasets[d]!.sigmaM * normal();
+      let value = normal();
+      for (let i = 0; i < KNOTS; i++) {
+        knots[i] = value;
+        value = rho * value + renew * normal();
+      }
+    },
+    at: (xM) => value(weights(xM)),
+    nearM: () => value(near),
+    farM: () => value(far),
+    along: (distanceKm) => {
+      const n = distanceKm.length;
+      const knot = new Uint8Array(n);
+      const dataset = new Uint8Array(n);
+      const w0 = new Float64Array(n);
+      const w1 = new Float64Array(n);
+      const shiftM = new Float64Array(n);
+      for (let i = 0; i < n; i++) {
+        const w = weights(distanceKm[i]! * 1000);
+        knot[i] = w.knot;
+        dataset[i] = w.dataset;
+        w0[i] = w.w0;
+        w1[i] = w.w1;
+      }
+      return {
+        shiftM,
+        fill: () => {
+          for (let i = 0; i < n; i++) shiftM[i] = commonM[dataset[i]!]! + w0[i]! * knots[knot[i]!]! + w1[i]! * knots[knot[i]! + 1]!;
+        },
+      };
+    },
+  };
+};

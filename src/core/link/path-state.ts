@@ -1,0 +1,142 @@
+/*
+ * What the path does between two mounts on one centre frequency: geometry, clearance, losses in the air.
+ * Made once for a pair of heights; any number of radios, widths and powers are then tried over it.
+ */
+import { farFieldDistanceM } from "../antenna";
+import { elevationAngleDeg } from "../geo";
+import { effectiveEnd, makeRay, type Ray } from "../obstacles";
+import { freeSpaceLossDb, gasSpecificAttenuation, type Multipath, multipath, vapourPressureHpa } from "../propagation";
+import { type BodyApproach, clearanceOf, governing, leavesCount, worstOf } from "./clearance";
+import { type Condition, conditionsOf } from "./conditions";
+import { halfApertureOf } from "./end-gear";
+import { besideTerm, diffractionTerm, ownEdgeTerm } from "./obstruction";
+import type { PreparedPath } from "./prepare";
+import type { ClearanceResult, LevelTerm, LinkPlan, WorstPlace } from "./types";
+import { vegetationTerm } from "./vegetation-term";
+
+const ZERO_CELSIUS_K = 273.15;
+
+export interface PathState {
+  readonly path: PreparedPath;
+  readonly ray: Ray;
+  readonly conditions: readonly Condition[];
+  readonly nearAmslM: number;
+  readonly farAmslM: number;
+  readonly nearWallOf: string | null;
+  readonly farWallOf: string | null;
+  readonly rayM: number;
+  readonly nearTiltDeg: number;
+  readonly farTiltDeg: number;
+  readonly clearance: ClearanceResult;
+  readonly bodies: readonly BodyApproach[];
+  readonly freeSpace: LevelTerm;
+  readonly gas: LevelTerm;
+  readonly obstruction: readonly LevelTerm[];
+  /** Sum of the three above, dB (negative). */
+  readonly airDb: number;
+  readonly multipath: Multipath;
+}
+
+/** Heights and ray for the plan's mounts. A mount below its own roof is moved out of its wall. */
+export const rayOf = (
+  plan: LinkPlan,
+  path: PreparedPath,
+  kFactor = plan.policy.kFactor,
+): { ray: Ray; nearAmslM: number; farAmslM: number; nearWallOf: string | null; farWallOf: string | null } => {
+  const g = path.profile.groundAmslM;
+  const groundNearM = g[0]!;
+  const groundFarM = g[g.length - 1]!;
+  const nearAmslM = (!Number.isNaN(groundNearM) ? groundNearM : 0) + plan.near.mountAglM;
+  const farAmslM = (!Number.isNaN(groundFarM) ? groundFarM : 0) + plan.far.mountAglM;
+  const { pathM, bodies } = path.profile;
+  const near = effectiveEnd(bodies, "near", pathM, nearAmslM);
+  const far = effectiveEnd(bodies, "far", pathM, farAmslM);
+  const ray = makeRay({
+    pathM,
+    startM: near.shiftM,
+    endM: pathM - far.shiftM,
+    nearAmslM,
+    farAmslM,
+    wavelengthM: path.wavelengthM,
+    kFactor,
+    startHalfApertureM: halfApertureOf(plan.near, path.wavelengthM),
+    endHalfApertureM: halfApertureOf(plan.far, path.wavelengthM),
+  });
+  return { ray, nearAmslM, farAmslM, nearWallOf: near.wallOf, farWallOf: far.wallOf };
+};
+
+/** Worst place alone, for solvers: no losses, no radios. */
+export const worstPlaceOf = (plan: LinkPlan, path: PreparedPath, year: number): WorstPlace | null => {
+  const conditions = conditionsOf(plan, path, (k) => rayOf(plan, path, k).ray);
+  const leaves = leavesCount(plan);
+  return governing(conditions.map((c) => worstOf(path, c, leaves, year)));
+};
+
+const gasTerm = (plan: LinkPlan, frequencyGhz: number, rayM: number): LevelTerm => {
+  const { temperatureC, pressureHpa, vapourDensityGm3 } = plan.climate;
+  const temperatureK = temperatureC + ZERO_CELSIUS_K;
+  // Pressure is total: dry air is what the vapour leaves.
+  const dryHpa = pressureHpa - vapourPressureHpa(vapourDensityGm3, temperatureK);
+  const gas = gasSpecificAttenuation(frequencyGhz, dryHpa, temperatureK, vapourDensityGm3);
+  const dbPerKm = gas.oxygenDbPerKm + gas.waterDbPerKm;
+  return {
+    id: "gas",
+    valueDb: -(dbPerKm * rayM) / 1000,
+    worseByDb: 0,
+    clause: "P.676-12 Annex 1 (1)",
+    inputs: { dbPerKm, distanceM: rayM, temperatureC, pressureHpa, vapourGm3: vapourDensityGm3 },
+    inRange: frequencyGhz >= 1 && frequencyGhz <= 350,
+  };
+};
+
+export const pathStateOf = (plan: LinkPlan, path: PreparedPath): PathState => {
+  const { ray, nearAmslM, farAmslM, nearWallOf, farWallOf } = rayOf(plan, path);
+  const conditions = conditionsOf(plan, path, (k) => (k === plan.policy.kFactor ? ray : rayOf(plan, path, k).ray));
+  const { result: clearance, bodies } = clearanceOf(path, conditions, plan);
+  const rayM = ray.endM - ray.startM;
+  const frequencyGhz = plan.centreMhz / 1000;
+  const widestM = 2 * Math.max(ray.startHalfApertureM, ray.endHalfApertureM);
+  const farFieldM = farFieldDistanceM(widestM, path.wavelengthM);
+  const freeSpace: LevelTerm = {
+    id: "free-space",
+    valueDb: -freeSpaceLossDb(frequencyGhz, rayM),
+    worseByDb: 0,
+    clause: "P.525 (3)",
+    inputs: { distanceM: rayM, frequencyGhz, farFieldM },
+    inRange: rayM >= farFieldM,
+  };
+  const gas = gasTerm(plan, frequencyGhz, rayM);
+  const obstruction = [
+    diffractionTerm(path, ray, plan, nearAmslM, farAmslM),
+    besideTerm(bodies),
+    ownEdgeTerm(bodies),
+    vegetationTerm(ray, plan, bodies),
+  ];
+  return {
+    path,
+    ray,
+    conditions,
+    nearAmslM,
+    farAmslM,
+    nearWallOf,
+    farWallOf,
+    rayM,
+    nearTiltDeg: elevationAngleDeg(nearAmslM, farAmslM, rayM, plan.policy.kFactor),
+    farTiltDeg: elevationAngleDeg(farAmslM, nearAmslM, rayM, plan.policy.kFactor),
+    clearance,
+    bodies,
+    freeSpace,
+    gas,
+    obstruction,
+    airDb: freeSpace.valueDb + gas.valueDb + obstruction.reduce((sum, t) => sum + t.valueDb, 0),
+    multipath: multipath({
+      pathKm: rayM / 1000,
+      frequencyGhz,
+      nearAmslM,
+      farAmslM,
+      gradientDn1NPerKm: plan.climate.gradientDn1NPerKm,
+      roughnessSaM: plan.climate.roughnessSaM,
+      latDeg: path.profile.latDeg,
+    }),
+  };
+};

@@ -1,0 +1,130 @@
+/*
+ * The ray reflected from level water or ground under the path: its size, and what it does to the level
+ * over the tide and the error of the heights. It widens the band and never moves the median (ours).
+ */
+import { effectiveRadiusM } from "../geo";
+import { type Ray, rayBulgeM } from "../obstacles";
+import { type Permittivity, type ReflectionResult, reflectionPointM, type Surface, surfacePermittivity, twoRayLevel } from "../propagation";
+import type { LevelStretch } from "../terrain";
+import { gainOf, patternOfEnd, polarisationOf } from "./end-gear";
+import type { PathState } from "./path-state";
+import type { LinkPlan, ReflectionSummary } from "./types";
+
+/** Tides and height errors tried for the summary. */
+const TIDES = 7;
+const HEIGHT_OFFSETS_M = [-0.2, 0, 0.2];
+
+export interface Reflector {
+  readonly stretch: LevelStretch;
+  readonly surface: Surface;
+  readonly permittivity: Permittivity;
+  readonly tideRangeM: number;
+}
+
+const surfaceOf = (plan: LinkPlan, stretch: LevelStretch): Surface => {
+  const { surface } = plan.water;
+  if (surface !== "auto" && surface !== "none") return surface;
+  return stretch.sea ? "sea" : "fresh";
+};
+
+/** Whether the ground lets both legs of the reflected ray pass. */
+const legsClear = (plan: LinkPlan, state: PathState, ray: Ray, atM: number, levelM: number): boolean => {
+  const { distanceM, groundAmslM } = state.path.profile;
+  const atZ = levelM + rayBulgeM(ray, atM);
+  for (let i = 1; i < distanceM.length - 1; i++) {
+    const x = distanceM[i]!;
+    if (x <= ray.startM || x >= ray.endM || Math.abs(x - atM) < 1) continue;
+    const z =
+      x < atM
+        ? ray.startZM + ((atZ - ray.startZM) * (x - ray.startM)) / (atM - ray.startM)
+        : ray.endZM + ((atZ - ray.endZM) * (ray.endM - x)) / (ray.endM - atM);
+    if (groundAmslM[i]! + rayBulgeM(ray, x) > z + 0.05 && Math.abs(groundAmslM[i]! - levelM) > plan.water.tideRangeM / 2 + 0.05)
+      return false;
+  }
+  return true;
+};
+
+/** The stretch that throws the ray into the far antenna, if one lies at the point and nothing hides it. */
+export const reflectorOf = (plan: LinkPlan, state: PathState): Reflector | null => {
+  const { surface: named } = plan.water;
+  if (named === "none") return null;
+  const { ray } = state;
+  for (const stretch of state.path.level) {
+    // Level ground that nobody called water or bare ground carries grass and clutter: it does not mirror (ours).
+    if (named === "auto" && !stretch.sea) continue;
+    const atM =
+      ray.startM +
+      reflectionPointM(state.rayM, state.nearAmslM - stretch.heightAmslM, state.farAmslM - stretch.heightAmslM, ray.effectiveRadiusM);
+    if (!(atM >= stretch.fromM && atM <= stretch.toM)) continue;
+    if (!legsClear(plan, state, ray, atM, stretch.heightAmslM)) continue;
+    const surface = surfaceOf(plan, stretch);
+    const permittivity = surfacePermittivity(surface, plan.centreMhz / 1000, plan.climate.temperatureC);
+    return { stretch, surface, permittivity, tideRangeM: surface === "sea" ? plan.water.tideRangeM : 0 };
+  }
+  return null;
+};
+
+/** Both rays for a tide, mount offsets and k. Heights of the mounts AMSL are the plan's unless given. */
+export const reflectedAt = (
+  plan: LinkPlan,
+  state: PathState,
+  reflector: Reflector,
+  at: {
+    readonly tideM: number;
+    readonly nearAmslM?: number;
+    readonly farAmslM?: number;
+    readonly kFactor?: number;
+    readonly roughnessM?: number;
+  },
+): ReflectionResult => {
+  const levelM = reflector.stretch.heightAmslM + at.tideM;
+  const near = patternOfEnd(state.path, plan.near);
+  const far = patternOfEnd(state.path, plan.far);
+  const frequencyGhz = plan.centreMhz / 1000;
+  const dual = /dual|slant/.test(polarisationOf(plan.near));
+  return twoRayLevel({
+    pathM: state.rayM,
+    nearHeightM: (at.nearAmslM ?? state.nearAmslM) - levelM,
+    farHeightM: (at.farAmslM ?? state.farAmslM) - levelM,
+    effectiveRadiusM: effectiveRadiusM(at.kFactor ?? plan.policy.kFactor),
+    frequencyGhz,
+    surface: reflector.permittivity,
+    // A dual antenna's horizontal part is reflected most: it is the one to plan for.
+    polarisation: dual || /\bH\b/.test(polarisationOf(plan.near)) ? "horizontal" : "vertical",
+    roughnessM: at.roughnessM ?? plan.water.roughnessM,
+    nearDiscriminationDb: (belowDeg) => -near.relativeDb(0, -belowDeg),
+    farDiscriminationDb: (belowDeg) => -far.relativeDb(0, -belowDeg),
+  });
+};
+
+export const reflectionSummary = (plan: LinkPlan, state: PathState): ReflectionSummary | null => {
+  const reflector = gainOf(plan.near) === 0 && plan.near.radio.antenna.kind === "connectorised" ? null : reflectorOf(plan, state);
+  if (reflector === null) return null;
+  const levels: number[] = [];
+  let now: ReflectionResult | null = null;
+  for (let t = 0; t < TIDES; t++) {
+    const tideM = reflector.tideRangeM * (t / (TIDES - 1) - 0.5);
+    for (const offset of HEIGHT_OFFSETS_M) {
+      const r = reflectedAt(plan, state, reflector, { tideM, farAmslM: state.farAmslM + offset });
+      if (r.relativeDb === null) continue;
+      levels.push(r.relativeDb);
+      now ??= r;
+    }
+  }
+  if (now === null) return null;
+  levels.sort((a, b) => a - b);
+  const at = (share: number): number => levels[Math.min(levels.length - 1, Math.floor(share * levels.length))]!;
+  return {
+    surface: reflector.surface,
+    fromM: reflector.stretch.fromM,
+    toM: reflector.stretch.toM,
+    levelAmslM: reflector.stretch.heightAmslM,
+    atM: state.ray.startM + now.atM,
+    grazingDeg: now.grazingDeg,
+    size: now.size,
+    worstDb: levels[0]!,
+    lowDb: at(0.1),
+    highDb: at(0.9),
+    bestDb: levels[levels.length - 1]!,
+  };
+};

@@ -1,0 +1,93 @@
+import { THROUGH_LIMIT_GHZ } from "../propagation";
+import { leavesCount } from "./clearance";
+import { antennaNameOf, beamwidthOf, patternOfEnd } from "./end-gear";
+import type { PathState } from "./path-state";
+import type { Direction, EndPlan, LinkPlan, LinkResult, ReflectionSummary, Warning } from "./types";
+
+/** Below this a distance shown by a radio is not a distance. */
+const RADIO_DISTANCE_LIMIT_M = 300;
+/** A reflected ray that can take this much is worth a word (ours). */
+export const REFLECTION_WORTH_DB = -3;
+/** Half power: beyond it the other end lies outside the beam. */
+const BEAM_EDGE_DB = -3;
+const aimOf = (d: Direction): number => d.terms.find((t) => t.id === "aim-out")?.valueDb ?? 0;
+export const isOutOfBeam = (d: Direction): boolean => aimOf(d) < BEAM_EDGE_DB;
+const STATED_MULTIPATH_KM = 3;
+
+const endWarnings = (plan: LinkPlan, end: EndPlan, state: PathState, elevationDeg: number, result: LinkResult["service"]): Warning[] => {
+  const d = end === plan.near ? result.toFar : result.toNear;
+  if (d === null) return [];
+  const out: Warning[] = [];
+  if (isOutOfBeam(d)) out.push({ code: "out-of-beam", values: { name: end.name, lossDb: -aimOf(d), tiltDeg: elevationDeg } });
+  if (beamwidthOf(end) === null && end.radio.antenna.form !== "omni") {
+    out.push({
+      code: "beamwidth-derived",
+      values: { antenna: antennaNameOf(end), widthDeg: patternOfEnd(state.path, end).azimuthBeamwidthDeg },
+    });
+  }
+  const mask = d.regulation.status === "allowed" ? d.regulation.elevationMask : null;
+  if (mask !== null) {
+    // The weakest the pattern gets above the mask's angle: the lobe just there.
+    const up = d.eirpDbm + patternOfEnd(state.path, end).relativeDb(0, mask.aboveDeg - elevationDeg);
+    if (up > mask.eirpMaxDbm)
+      out.push({ code: "elevation-mask", values: { name: end.name, aboveDeg: mask.aboveDeg, eirpDbm: up, limitDbm: mask.eirpMaxDbm } });
+  }
+  const above = d.regulation.status === "allowed" ? d.regulation.powerControlAboveDbm : null;
+  if (above !== null && d.eirpDbm > above)
+    out.push({ code: "power-control", values: { name: end.name, eirpDbm: d.eirpDbm, aboveDbm: above } });
+  return out;
+};
+
+/** What the models cannot vouch for, and what is worth knowing, as data. */
+export const warningsOf = (
+  plan: LinkPlan,
+  state: PathState,
+  service: LinkResult["service"],
+  reflection: ReflectionSummary | null,
+): Warning[] => {
+  const out: Warning[] = [];
+  const { rayM } = state;
+  const frequencyGhz = plan.centreMhz / 1000;
+  if (rayM < RADIO_DISTANCE_LIMIT_M) out.push({ code: "radio-distance", values: { pathM: rayM } });
+  if (state.path.profile.thinned) out.push({ code: "profile-thinned", values: {} });
+  const longestKm = Math.min(plan.near.radio.maxLinkKm, plan.far.radio.maxLinkKm);
+  if (rayM > longestKm * 1000) out.push({ code: "beyond-radio-range", values: { longestKm, pathM: rayM } });
+  if (!state.freeSpace.inRange)
+    out.push({ code: "near-field", values: { farFieldM: Number(state.freeSpace.inputs.farFieldM), pathM: rayM } });
+  const leaves = state.obstruction.find((t) => t.id === "vegetation");
+  if (leaves !== undefined && leaves.valueDb < 0) {
+    if (frequencyGhz > THROUGH_LIMIT_GHZ) out.push({ code: "leaves-out-of-range", values: { frequencyGhz } });
+    else if (!leaves.inRange) out.push({ code: "leaves-too-deep", values: { depthM: Number(leaves.inputs.depthM) } });
+  }
+  if (plan.policy.trees === "through" && leavesCount(plan)) out.push({ code: "through-refused", values: { frequencyGhz } });
+  const { toFar } = service;
+  if (toFar !== null && !toFar.outage.inRange) {
+    out.push(
+      rayM <= STATED_MULTIPATH_KM * 1000 || rayM > 60_000
+        ? { code: "rain-out-of-range", values: { pathM: rayM } }
+        : { code: "multipath-out-of-range", values: { pathM: rayM, frequencyGhz } },
+    );
+  }
+  if (reflection !== null && reflection.lowDb < REFLECTION_WORTH_DB) {
+    out.push({
+      code: "reflection",
+      values: {
+        lowDb: reflection.lowDb,
+        worstDb: reflection.worstDb,
+        atM: reflection.atM,
+        surface: reflection.surface,
+        size: reflection.size,
+      },
+    });
+  }
+  for (const end of [plan.near, plan.far]) {
+    if (end.barrier?.kind === "unknown") out.push({ code: "barrier-unknown", values: { name: end.name } });
+    if (end.barrier?.kind === "material")
+      out.push({ code: "barrier-by-table", values: { name: end.name, material: end.barrier.material } });
+  }
+  out.push(
+    ...endWarnings(plan, plan.near, state, state.nearTiltDeg, service),
+    ...endWarnings(plan, plan.far, state, state.farTiltDeg, service),
+  );
+  return out;
+};
