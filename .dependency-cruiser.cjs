@@ -24,6 +24,7 @@ module.exports = {
     only("data", ["core"]),
     only("service", ["core", "contract", "data", "formats"]),
     only("workers", ["core"]),
+    only("cli", ["core", "formats"]),
     only("ui", ["core", "contract", "workers"]),
     only("app", ["core", "contract", "data", "formats", "service", "ui"]),
     {
@@ -32,6 +33,13 @@ module.exports = {
       severity: "error",
       from: { path: "^src/(?!core/)", pathNot: "\\.(test|bench)\\.ts$" },
       to: { path: "^src/core/[a-z]+/(?!index\\.ts$)", pathNot: "\\.json$" },
+    },
+    {
+      name: "plain-shares-only-tables",
+      comment: "The slow, readable version proves the fast one: they share no code.",
+      severity: "error",
+      from: { path: "^src/core/testing/plain/" },
+      to: { path: "^src/", pathNot: "^src/core/testing/plain/|/tables/.*\\.json$" },
     },
     {
       name: "core-is-pure",

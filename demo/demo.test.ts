@@ -4,7 +4,7 @@ import { tmpdir } from "node:os";
 import path from "node:path";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { pathFrame, planeProjection } from "../src/core/geo";
-import { assembleProfile, evaluatePrepared, type Finding, findings, type LinkResult, preparePath } from "../src/core/link";
+import { AIMED, assembleProfile, evaluatePrepared, type Finding, findings, type LinkResult, preparePath } from "../src/core/link";
 import { sampleGround } from "../src/core/terrain";
 import { CLIMATE, end, POLICY, plan } from "../src/core/testing/scene";
 import { type DemoJob, type DemoOptions, generateDemo } from "./generate";
@@ -28,6 +28,8 @@ const judge = (demo: DemoJob): { result: LinkResult; found: Finding[]; far: stri
         mountMaxAglM: s.mountMaxAglM,
         txPowerDbm: l.powerDbm[i],
         radio: catalogue.radios.find((r) => r.id === l.radio[i])!,
+        barrier: i === 1 && l.farWall !== undefined ? { kind: "material", material: l.farWall } : null,
+        aim: i === 0 && l.nearAim !== undefined ? l.nearAim : AIMED,
       });
     const planned = plan(at(near, 0), at(far, 1), {
       centreMhz: l.centreMhz,
@@ -76,6 +78,13 @@ describe("the demo job", () => {
     expect(of("Ice House", "60 GHz pair").result.service.toFar!.levelDbm).toBeCloseTo(-48, 0);
     expect(of("Old Exchange").result.clearance.worst).toMatchObject({ ownerName: "Bonded store gable", side: "right" });
     expect(of("Skarn Light").found[0]!.code).toBe("permission");
+    // The tide: about +3.2 dB at 9 m, +1.2 at 15 m, -2.0 at 21 m, 10 dB and more lost at most heights between.
+    expect(of("Pilot Station").result.reflection!.surface).toBe("sea");
+    // 13 degrees under a sector 6.9 high: outside its beam.
+    expect(of("Weighbridge").found.map((f) => f.code)).toContain("out-of-beam");
+    expect(of("Ferry Ramp").found.map((f) => f.code)).not.toContain("out-of-beam");
+    const glass = of("Old Exchange", "behind the glass").result.service.toFar!.terms.find((t) => t.id === "barrier-in")!;
+    expect(glass.valueDb).toBeCloseTo(-27.5, 6);
   });
 
   test("renamed, mirrored and moved to another ocean, every finding follows", () => {

@@ -1,5 +1,5 @@
 import { type LatLon, planeProjection, utmCrsOf } from "../src/core/geo";
-import { features, placeOf, places, plannedLinks } from "./places";
+import { features, type PlannedLink, placeOf, places, plannedLinks } from "./places";
 import { noise, randomOf } from "./random";
 import { groundAmslM } from "./terrain";
 
@@ -55,7 +55,7 @@ export interface DemoJob {
   }[];
   readonly obstacles: DemoObstacle[];
   readonly features: { name: string; points: LatLon[] }[];
-  readonly links: typeof plannedLinks;
+  readonly links: readonly PlannedLink[];
 }
 
 const ANCHOR: LatLon = { latDeg: 47.3, lonDeg: -19.4 };
@@ -333,6 +333,8 @@ export const generateDemo = (options: DemoOptions = {}): DemoJob => {
     })),
     obstacles,
     features: features.map((f) => ({ name: rename(f.name), points: f.points.map((q) => position(q[0], q[1])) })),
-    links: plannedLinks,
+    links: plannedLinks.map((l) =>
+      l.nearAim !== undefined && options.mirror === true ? { ...l, nearAim: { ...l.nearAim, azimuthDeg: 360 - l.nearAim.azimuthDeg } } : l,
+    ),
   };
 };

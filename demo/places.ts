@@ -227,7 +227,12 @@ export interface PlannedLink {
   readonly needMbps: readonly [number, number];
   /** What stands before the far unit, when it hangs indoors. */
   readonly farWall?: string;
+  /** Boresight of a sector at the near end, true bearing and tilt. */
+  readonly nearAim?: { readonly azimuthDeg: number; readonly tiltDeg: number };
 }
+
+/** The tower's sector over the harbour: 6.9 degrees high, tilted 3 down. A remote at 200 m lies under it. */
+const SECTOR_SOUTH_WEST = { azimuthDeg: 205, tiltDeg: -3 } as const;
 
 /** Links of the job that rest on ground, bodies, levels and rules alone. */
 export const plannedLinks: readonly PlannedLink[] = [
@@ -329,6 +334,7 @@ export const plannedLinks: readonly PlannedLink[] = [
     centreMhz: 5620,
     widthMhz: 40,
     needMbps: [5, 20],
+    nearAim: SECTOR_SOUTH_WEST,
   },
   {
     near: "tower",
@@ -340,6 +346,7 @@ export const plannedLinks: readonly PlannedLink[] = [
     centreMhz: 5620,
     widthMhz: 40,
     needMbps: [5, 20],
+    nearAim: SECTOR_SOUTH_WEST,
   },
   {
     near: "tower",
@@ -351,6 +358,7 @@ export const plannedLinks: readonly PlannedLink[] = [
     centreMhz: 5660,
     widthMhz: 40,
     needMbps: [10, 10],
+    nearAim: { azimuthDeg: 130, tiltDeg: -3 },
   },
   {
     near: "tower",
@@ -362,5 +370,30 @@ export const plannedLinks: readonly PlannedLink[] = [
     centreMhz: 5620,
     widthMhz: 40,
     needMbps: [5, 15],
+    nearAim: SECTOR_SOUTH_WEST,
+  },
+  {
+    near: "tower",
+    far: "weigh",
+    label: "",
+    stage: "Planned",
+    radio: ["gannet-ninety", "skua-remote"],
+    powerDbm: [13, 11],
+    centreMhz: 5620,
+    widthMhz: 40,
+    needMbps: [5, 10],
+    nearAim: SECTOR_SOUTH_WEST,
+  },
+  {
+    near: "office",
+    far: "exchange",
+    label: "behind the glass",
+    stage: "Enquiry",
+    radio: ["kittiwake-panel", "kittiwake-panel"],
+    powerDbm: [8, 8],
+    centreMhz: 5500,
+    widthMhz: 20,
+    needMbps: [20, 10],
+    farWall: "coated-glass",
   },
 ];

@@ -92,6 +92,7 @@ export const seedDemo = async (db: Db, demo: DemoJob): Promise<JobRow> => {
         centreMhz: l.centreMhz,
         widthMhz: l.widthMhz,
         ...(l.farWall === undefined ? {} : { farWall: l.farWall }),
+        ...(l.nearAim === undefined ? {} : { nearAimAzimuthDeg: l.nearAim.azimuthDeg, nearAimTiltDeg: l.nearAim.tiltDeg }),
         needToFarMbps: l.needMbps[0],
         needToNearMbps: l.needMbps[1],
       },

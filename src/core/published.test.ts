@@ -1,5 +1,6 @@
 import { describe, expect, test } from "vitest";
-import { inverse, kFromGradient } from "./geo";
+import { inverse, kFromGradient, referenceRefractivityN } from "./geo";
+import { awgDiameterMm, awgOhmPerM } from "./infra";
 import {
   freeSpaceLossDb,
   freeSpaceLossRoundedDb,
@@ -7,9 +8,19 @@ import {
   knifeEdgeLossDb,
   knifeEdgeLossExactDb,
   rainCoefficients,
+  seaWaterConductivity,
   wavelengthM,
+  zoneRainRateMmH,
 } from "./propagation";
-import { adRateMbps, type OfdmStandard, ofdmMinSensitivityDbm, ofdmRateMbps, thermalNoiseDbm } from "./radio";
+import {
+  adRateMbps,
+  localLimitWm2,
+  type OfdmStandard,
+  ofdmMinSensitivityDbm,
+  ofdmRateMbps,
+  thermalNoiseDbm,
+  wholeBodyLimitWm2,
+} from "./radio";
 import published from "./testdata/published-check-values.json" with { type: "json" };
 
 type Inputs = Record<string, number & string>;
@@ -35,29 +46,25 @@ const FUNCTIONS: Record<string, (i: Inputs) => Outputs> = {
   "radio.ofdm_rate_mbps": (i) => ofdmRateMbps(i.standard as unknown as OfdmStandard, i.width_mhz!, i.mcs!, i.nss!, i.gi_us!),
   "radio.min_sensitivity_dbm": (i) => ofdmMinSensitivityDbm(i.standard as unknown as OfdmStandard, i.width_mhz!, i.mcs!),
   "radio.ad_rate_mbps": (i) => adRateMbps(i.mcs!),
+  "p837.rain_rate": (i) => zoneRainRateMmH(i.zone as unknown as string, i.percent!),
+  "p453.reference_n": (i) => referenceRefractivityN(i.h_km!),
+  "p527.water_conductivity": (i) => seaWaterConductivity(i.t_c!, i.s!),
+  "rf_exposure.whole_body_limit_w_m2": (i) => wholeBodyLimitWm2(i.f_ghz!),
+  "rf_exposure.local_limit_w_m2": (i) => localLimitWm2(i.f_ghz!),
+  "infra.awg_diameter_mm": (i) => awgDiameterMm(i.awg!),
+  "infra.awg_ohm_per_m": (i) => awgOhmPerM(i.awg!),
   "geometry.inverse": (i) => {
     const r = inverse({ latDeg: i.lat1!, lonDeg: i.lon1! }, { latDeg: i.lat2!, lonDeg: i.lon2! });
     return [r.distanceM / 1000, r.azimuthAtADeg];
   },
 };
 
-/** Quantities whose models are not part of the core yet. */
-const NOT_YET = [
-  "p837.rain_rate",
-  "p453.reference_n",
-  "p527.water_conductivity",
-  "rf_exposure.whole_body_limit_w_m2",
-  "rf_exposure.local_limit_w_m2",
-  "infra.awg_diameter_mm",
-  "infra.awg_ohm_per_m",
-];
-
 describe("published check values", () => {
-  const rows = published.vectors.filter((v) => !NOT_YET.includes(v.fn));
+  const rows = published.vectors;
 
-  test("every quantity is either computed or named as not part of the core yet", () => {
+  test("every quantity is computed", () => {
     expect(rows.filter((v) => FUNCTIONS[v.fn] === undefined).map((v) => v.fn)).toEqual([]);
-    expect(rows.length).toBeGreaterThan(80);
+    expect(rows.length).toBeGreaterThan(100);
   });
 
   test.each(rows.map((v) => [v.id, v.clause, v] as const))("%s %s", (_id, _clause, v) => {

@@ -11,6 +11,21 @@ const range = z
   .refine((b) => b.high > b.low, "high must be above low");
 const byWidth = (value: z.ZodNumber) => z.record(z.string().regex(/^\d+(\.\d+)?$/), value);
 
+/** A measured cut: as many levels as angles, angles rising. */
+const cut = z
+  .object({
+    angleDeg: z.array(z.number().min(-180).max(180)).min(2).max(3601),
+    relativeDb: z.array(z.number().min(-120).max(3)).min(2).max(3601),
+  })
+  .refine((c) => c.angleDeg.length === c.relativeDb.length, "a cut needs as many levels as angles")
+  .refine((c) => c.angleDeg.every((a, i) => i === 0 || a > c.angleDeg[i - 1]!), "angles of a cut must rise");
+/** What is known of a pattern beside gain and beamwidth. */
+const patternFields = {
+  firstSideLobeDb: z.number().min(-60).max(0).optional(),
+  frontToBackDb: z.number().min(0).max(90).optional(),
+  cuts: z.object({ azimuth: cut, elevation: cut }).optional(),
+};
+
 const modulation = z.object({
   index: z.number().int().min(0).max(40),
   modulation: z.string().min(1).max(40),
@@ -52,6 +67,7 @@ export const radioSchema = z.looseObject({
       azimuthBeamwidthDeg: beamwidthDeg.optional(),
       elevationBeamwidthDeg: beamwidthDeg.optional(),
       diameterMm: z.number().gt(0).max(5000).nullish(),
+      ...patternFields,
     })
     .refine((a) => a.kind === "connectorised" || a.gainDbi !== undefined, "an integrated antenna needs its gain"),
   modulations: z.array(modulation).min(1).max(40),
@@ -70,6 +86,8 @@ export const antennaSchema = z.looseObject({
   azimuthBeamwidthDeg: beamwidthDeg,
   elevationBeamwidthDeg: beamwidthDeg,
   diameterMm: z.number().gt(0).max(5000).nullish(),
+  polarisation: z.string().max(80).optional(),
+  ...patternFields,
 }) satisfies z.ZodType<Antenna>;
 
 /** A hardware file: the same shape as the catalogue that ships. */

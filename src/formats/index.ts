@@ -1,4 +1,5 @@
 export { featureCollection, type GeoJsonFeature, lineFeature, pointFeature, polygonFeature } from "./geojson";
+export { gridFromGeoTiff, TerrainFileError } from "./geotiff-read";
 export { gridToGeoTiff } from "./geotiff-write";
 export {
   type AntennaSheet,

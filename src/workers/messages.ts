@@ -1,3 +1,5 @@
+import type { LinkPlan, PathProfile, Uncertainty } from "@/core/link";
+
 /** What the browser's workers are asked and what they answer: one map, typed. */
 export interface ReliefRequest {
   readonly heightsM: Float32Array;
@@ -23,4 +25,16 @@ export interface ReliefAnswer {
 
 export interface ReliefWorker {
   readonly relief: (request: ReliefRequest) => ReliefAnswer;
+}
+
+export interface DoubtRequest {
+  readonly plan: LinkPlan;
+  readonly profile: PathProfile;
+  readonly draws: number;
+  readonly seed: number;
+}
+
+export interface DoubtWorker {
+  /** Null when there is no spread to tell: unknown ground, radios that do not pair. */
+  readonly doubt: (request: DoubtRequest) => Uncertainty | null;
 }

@@ -29,7 +29,7 @@ export interface Pattern {
   readonly sideLobe: { readonly levelDb: number; readonly atDeg: number } | null;
 }
 
-const DEFAULT_SIDE_LOBE_DB = -20;
+const DEFAULT_SIDE_LOBE_DB = -21;
 const DEFAULT_FRONT_TO_BACK_DB = 25;
 /** Beam area of a pencil beam: gain (ratio) times both beamwidths in square degrees (Kraus, with usual efficiency). */
 const BEAM_AREA_DEG2 = 30_000;

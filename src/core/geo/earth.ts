@@ -16,6 +16,9 @@ export const bulgeM = (fromNearM: number, toFarM: number, kFactor: number): numb
 /** k from the refractivity gradient dN/dh in N-units per km: k = 157 / (157 + dN/dh), P.453 and P.310. */
 export const kFromGradient = (gradientNPerKm: number): number => 157 / (157 + gradientNPerKm);
 
+/** Mean surface refractivity by height in N-units, P.453-14 eq. (8): 315 exp(-h / 7.35). */
+export const referenceRefractivityN = (heightKm: number): number => 315 * Math.exp(-heightKm / 7.35);
+
 /**
  * Elevation angle of the ray at an end above its local horizontal, exact over a sphere of the effective
  * radius: tan e = ((a + h2) cos t - (a + h1)) / ((a + h2) sin t) with t = d / a. The parabolic form of

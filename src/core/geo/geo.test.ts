@@ -63,6 +63,13 @@ describe("positions", () => {
     expect(sumDeg).toBeCloseTo((-19_200 / (8_494_667 * 1)) * (180 / Math.PI), 3);
   });
 
+  test("the exact elevation angle stays within a thousandth of a degree of the parabola up to 100 km", () => {
+    for (const d of [100, 5000, 30_000, 100_000]) {
+      const parabola = Math.atan((200 - 10) / d - d / (2 * (4 / 3) * 6_371_000)) * (180 / Math.PI);
+      expect(Math.abs(elevationAngleDeg(10, 200, d, 4 / 3) - parabola)).toBeLessThan(0.001);
+    }
+  });
+
   test("declination says when the model's years are over", () => {
     expect(declination(A, new Date("2026-12-03T12:00:00Z")).inModelYears).toBe(true);
     expect(declination(A, new Date("2033-01-01T12:00:00Z")).inModelYears).toBe(false);

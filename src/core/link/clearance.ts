@@ -3,13 +3,11 @@ import { THROUGH_LIMIT_GHZ } from "../propagation";
 import { NO_DATASET } from "../terrain";
 import { normalShare } from "../units";
 import type { Condition } from "./conditions";
-import type { PreparedBody, PreparedPath } from "./prepare";
+import { type PreparedBody, type PreparedPath, SHARE_OF_INTEREST } from "./prepare";
 import type { ClearanceResult, LinkPlan, Verdict, WorstPlace } from "./types";
 
 /** Named features within this distance say where the ground stands in the way (ours). */
 const FEATURE_REACH_M = 500;
-/** Approaches above this share are of no interest to clearance or loss. */
-const SHARE_OF_INTEREST = 1.5;
 const CLEAR_PROBABILITY = 0.9;
 const UNSURE_LOW = 0.2;
 const UNSURE_HIGH = 0.8;
@@ -70,7 +68,7 @@ export const approachesOf = (
 ): { bodies: BodyApproach[]; worst: WorstPlace | null } => {
   const { ray, share: policyShare, ground } = condition;
   const found: BodyApproach[] = [];
-  for (const b of path.bodies) {
+  for (const b of path.near) {
     const a = bodyApproach(ray, b, b.topAt(year), SHARE_OF_INTEREST);
     if (a !== null) found.push({ ...a, body: b.body, prepared: b, vegetation: b.vegetation });
   }
@@ -95,7 +93,7 @@ export const worstOf = (
   let best = ground;
   let bestBody: PathBody | null = null;
   let bestBound = ground === null ? SHARE_OF_INTEREST : apertureBoundShare(ray, ground, policyShare);
-  for (const b of path.bodies) {
+  for (const b of path.near) {
     if (!judged(b, leaves) || (growingOnly && b.body.growthMPerYear <= 0)) continue;
     const a = bodyApproach(ray, b, b.topAt(year), SHARE_OF_INTEREST);
     if (a === null) continue;
@@ -152,7 +150,7 @@ const yearLost = (path: PreparedPath, conditions: readonly Condition[], plan: Li
   const leaves = leavesCount(plan);
   for (let years = 1; years <= plan.policy.horizonYears; years++) {
     const year = plan.policy.year + years;
-    for (const b of path.bodies) {
+    for (const b of path.near) {
       if (b.body.growthMPerYear <= 0 || !judged(b, leaves)) continue;
       for (const { ray, share } of conditions) {
         const a = bodyApproach(ray, b, b.topAt(year), SHARE_OF_INTEREST);

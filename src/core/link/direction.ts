@@ -139,7 +139,7 @@ const sum = (terms: readonly LevelTerm[], of: (t: LevelTerm) => number): number 
 
 /**
  * One direction from transmitter to receiver.
- * @param detail false leaves out staircase and exposure, for trying thousands of radios.
+ * @param detail false leaves out availability and exposure, for trying thousands of radios.
  */
 export const directionOf = (
   plan: LinkPlan,
@@ -175,8 +175,7 @@ export const directionOf = (
   const spreadDb = Z90 * Math.hypot(POWER_SIGMA_DB, GAIN_SIGMA_DB, GAIN_SIGMA_DB);
   const rung = (r: LadderRung, errors: number): AirtimeResult => airtimeOf(plan, tx, rx, state.rayM, r, errors);
   const airtime = held === null ? null : rung(held, heldWithMargin ? PACKET_ERROR_HELD : PACKET_ERROR_THIN);
-  const fading: Fading = fadingOf(plan, tx, state.rayM, Math.abs(state.nearTiltDeg), state.multipath);
-  const needed = neededRung(ladder, held, airtime, needMbps);
+  const fading: Fading | null = detail ? fadingOf(plan, tx, state.rayM, Math.abs(state.nearTiltDeg), state.multipath) : null;
   const atAntennaDbm = shownPowerDbm - cableDb;
   return {
     terms,
@@ -202,8 +201,8 @@ export const directionOf = (
         ? 0
         : plannedRateMbps(plan.policy.throughput, held.phyRateMbps, airtime.tcpMbps, plan.policy.freeShare),
     needMbps,
-    outage: outageOf(fading, needed?.marginDb ?? 0),
-    staircase: detail ? staircaseOf(fading, ladder, (r) => rung(r, PACKET_ERROR_HELD).tcpMbps) : null,
+    outage: fading === null ? null : outageOf(fading, neededRung(ladder, held, airtime, needMbps)?.marginDb ?? 0),
+    staircase: fading !== null ? staircaseOf(fading, ladder, (r) => rung(r, PACKET_ERROR_HELD).tcpMbps) : null,
     exposure:
       detail && frequencyGhz >= EXPOSURE_LOW_GHZ
         ? exposureDistance(atAntennaDbm, gainOf(tx), 2 * halfApertureOf(tx, state.path.wavelengthM), frequencyGhz, 1)

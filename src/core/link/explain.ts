@@ -331,24 +331,28 @@ export const explainDirection = (d: Direction, plan: LinkPlan): Explanation[] =>
     );
   }
   const o = d.outage;
-  out.push(
-    row(
-      "availability",
-      "With {marginDb} of margin rain takes {rainPercent} of the year and clear-air fading {multipathPercent}: {minutes} a year below what is needed, {monthPercent} of the worst month.",
-      "p = p_rain(A) + p_multipath(A)",
-      [
-        symbol("marginDb", "A", "margin of the slowest modulation that carries the need", o.marginDb, "dB"),
-        symbol("rain001Db", "A0.01", "rain attenuation exceeded 0.01 % of the year", o.a001Db, "dB"),
-        symbol("rainPercent", "p_rain", "share of the year", o.rainPercent, "percent"),
-        symbol("multipathPercent", "p_mp", "share of the year", o.multipathPercent, "percent"),
-        symbol("monthPercent", "p_w", "share of the worst month", o.worstMonthPercent, "percent"),
-        symbol("minutes", "t", "minutes a year", o.minutesAYear, "minutes"),
-      ],
-      "P.530-17 §2.3, §2.4; P.838-3; P.841",
-      false,
-      o.inRange,
-    ),
-  );
+  if (o !== null) {
+    out.push(
+      row(
+        "availability",
+        o.marginDb <= 0
+          ? "Nothing is left for fading: what is needed does not hold even in clear air."
+          : "With {marginDb} of margin rain takes {rainPercent} of the year and clear-air fading {multipathPercent}: {minutes} a year below what is needed, {monthPercent} of the worst month.",
+        "p = p_rain(A) + p_multipath(A)",
+        [
+          symbol("marginDb", "A", "margin of the slowest modulation that carries the need", o.marginDb, "dB"),
+          symbol("rain001Db", "A0.01", "rain attenuation exceeded 0.01 % of the year", o.a001Db, "dB"),
+          symbol("rainPercent", "p_rain", "share of the year", o.rainPercent, "percent"),
+          symbol("multipathPercent", "p_mp", "share of the year", o.multipathPercent, "percent"),
+          symbol("monthPercent", "p_w", "share of the worst month", o.worstMonthPercent, "percent"),
+          symbol("minutes", "t", "minutes a year", o.minutesAYear, "minutes"),
+        ],
+        "P.530-17 §2.3, §2.4; P.838-3; P.841",
+        false,
+        o.inRange,
+      ),
+    );
+  }
   if (d.exposure !== null) {
     const e = d.exposure;
     out.push(
@@ -447,10 +451,13 @@ const UNIT_WORDS: Readonly<Partial<Record<ExplainedUnit, string>>> = {
   "W/m2": "W/m²",
 };
 
+/** Shares of the year want three digits below 1 %, none above. */
+const percentDigits = (value: number): number => (value === 0 || value >= 10 ? 0 : value >= 1 ? 1 : 3);
+
 /** One symbol's value with its unit, metric. */
 export const symbolText = (s: ExplainedSymbol): string => {
   if (typeof s.value === "string") return s.value;
-  const digits = s.unit === "" && Number.isInteger(s.value) ? 0 : DIGITS[s.unit];
+  const digits = s.unit === "" && Number.isInteger(s.value) ? 0 : s.unit === "percent" ? percentDigits(s.value) : DIGITS[s.unit];
   const unit = UNIT_WORDS[s.unit] ?? s.unit;
   const figure = s.value.toFixed(digits);
   return unit === "" ? figure : unit === "°" ? `${figure}°` : `${figure} ${unit}`;

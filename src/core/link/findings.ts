@@ -368,6 +368,15 @@ const capacityFindings = (plan: LinkPlan, result: LinkResult): Finding[] => {
   ];
 };
 
+/** How far people keep from the antennas: the farther of both ends, when any distance is needed. */
+const exposureFinding = (plan: LinkPlan, result: LinkResult): Finding[] => {
+  const [a, b] = [result.service.toFar?.exposure?.distanceM ?? 0, result.service.toNear?.exposure?.distanceM ?? 0];
+  const distanceM = Math.max(a, b);
+  if (distanceM <= 0) return [];
+  const name = a >= b ? plan.near.name : plan.far.name;
+  return [{ code: "exposure", verdict: "clear", weight: 12, values: { name, distanceM }, mends: [] }];
+};
+
 /** Warnings that weigh more than a remark. */
 const GRAVER_NOTES: Readonly<Record<string, { verdict: Verdict; weight: number }>> = {
   "barrier-unknown": { verdict: "unknown", weight: 78 },
@@ -398,6 +407,7 @@ export const findings = (plan: LinkPlan, path: PreparedPath, result: LinkResult)
     ...levelFindings(plan, result),
     ...ruleFindings(plan, result),
     ...capacityFindings(plan, result),
+    ...exposureFinding(plan, result),
     ...notes,
   ].sort((a, b) => b.weight - a.weight);
 };

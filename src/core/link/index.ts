@@ -10,6 +10,7 @@ export { HIGHEST_RAISE_M, raiseToMeet, trimToMeet, withMounts } from "./mends";
 export { type PathState, pathStateOf, rayOf, worstPlaceOf } from "./path-state";
 export { type PreparedBody, type PreparedPath, preparePath } from "./prepare";
 export { type Reflector, reflectedAt, reflectorOf } from "./reflection-summary";
+export type { Spread } from "./spread";
 export { type WidthRow, widthSweep } from "./sweep";
 export type * from "./types";
-export { type Contribution, DEFAULT_DRAWS, monteCarlo, type Spread, type Uncertainty } from "./uncertainty";
+export { type Contribution, DEFAULT_DRAWS, monteCarlo, type Uncertainty } from "./uncertainty";

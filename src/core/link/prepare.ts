@@ -7,6 +7,8 @@ import type { LinkPlan, PathProfile } from "./types";
 
 /** Bodies farther aside than this many F1 never form a narrow screen. */
 const NARROW_SCREEN_F1 = 3;
+/** Approaches above this share of F1 are of no interest to clearance or loss. */
+export const SHARE_OF_INTEREST = 1.5;
 
 export interface PreparedBody extends PreparedOutline {
   readonly vegetation: boolean;
@@ -18,6 +20,8 @@ export interface PreparedBody extends PreparedOutline {
 export interface PreparedPath {
   readonly profile: PathProfile;
   readonly bodies: readonly PreparedBody[];
+  /** Those of them that can come within the share of interest at any pair of heights. */
+  readonly near: readonly PreparedBody[];
   readonly wavelengthM: number;
   /** Made when first asked for; null when the ground is not known all along. */
   readonly withBodies: () => DiffractionProfile | null;
@@ -72,31 +76,48 @@ const prepareBody = (body: PathBody, plan: LinkPlan, groundAt: (xM: number) => n
   const outline = prepareOutline(body);
   // Vegetation that crosses the axis follows the ground there; everything else stands on its own.
   const follows = vegetation && outline.stretches.length > 0;
+  const make = (year: number): TopAt => {
+    const heightM = heightInYear(body, plan, year);
+    if (!follows) {
+      const topM = body.baseAmslM + heightM;
+      return () => topM;
+    }
+    return (xM) => {
+      const ground = groundAt(xM);
+      return (!Number.isNaN(ground) ? ground : body.baseAmslM) + heightM;
+    };
+  };
+  const tops = new Map<number, TopAt>();
   return {
     ...outline,
     vegetation,
     topAt: (year) => {
-      const heightM = heightInYear(body, plan, year);
-      if (!follows) {
-        const topM = body.baseAmslM + heightM;
-        return () => topM;
+      let top = tops.get(year);
+      if (top === undefined) {
+        top = make(year);
+        tops.set(year, top);
       }
-      return (xM) => {
-        const ground = groundAt(xM);
-        return (!Number.isNaN(ground) ? ground : body.baseAmslM) + heightM;
-      };
+      return top;
     },
   };
+};
+
+/** Bodies this far aside have a share above what matters, whatever the heights. */
+const nearOf = (bodies: readonly PreparedBody[], pathM: number, lambdaM: number): PreparedBody[] => {
+  // Share c at the middle of a path of length L lies c sqrt(lambda L) / 2 aside; the excess adds a little (ours: 5 %).
+  const reachM = 1.05 * SHARE_OF_INTEREST * Math.sqrt(lambdaM * pathM * 0.25 + (SHARE_OF_INTEREST * lambdaM) ** 2);
+  return bodies.filter((b) => b.leastAsideM <= reachM);
 };
 
 /**
  * The same path with other trims, for clearance alone: outlines and ground are shared, and the diffraction
  * profiles stay those of the path given.
  */
-export const withTrims = (path: PreparedPath, plan: LinkPlan): PreparedPath => ({
-  ...path,
-  bodies: path.bodies.map((b) => (b.vegetation && plan.trims[b.body.id] !== undefined ? prepareBody(b.body, plan, path.groundAt) : b)),
-});
+export const withTrims = (path: PreparedPath, plan: LinkPlan): PreparedPath => {
+  const again = (b: PreparedBody): PreparedBody =>
+    b.vegetation && plan.trims[b.body.id] !== undefined ? prepareBody(b.body, plan, path.groundAt) : b;
+  return { ...path, bodies: path.bodies.map(again), near: path.near.map(again) };
+};
 
 /** Ground points and solid tops merged, with exact points at each edge crossing. */
 const mergedProfile = (
@@ -176,6 +197,7 @@ export const preparePath = (plan: LinkPlan, profile: PathProfile): PreparedPath 
   return {
     profile,
     bodies,
+    near: nearOf(bodies, profile.pathM, lambda),
     wavelengthM: lambda,
     withBodies: () => {
       if (whole === undefined) whole = make(crossing);

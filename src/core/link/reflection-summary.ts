@@ -6,13 +6,14 @@ import { effectiveRadiusM } from "../geo";
 import { type Ray, rayBulgeM } from "../obstacles";
 import { type Permittivity, type ReflectionResult, reflectionPointM, type Surface, surfacePermittivity, twoRayLevel } from "../propagation";
 import type { LevelStretch } from "../terrain";
+import { kLowOf } from "./defaults";
 import { gainOf, patternOfEnd, polarisationOf } from "./end-gear";
 import type { PathState } from "./path-state";
 import type { LinkPlan, ReflectionSummary } from "./types";
 
-/** Tides and height errors tried for the summary. */
+/** Tides, height errors of both ends together (one sigma either way), and airs tried for the summary. */
 const TIDES = 7;
-const HEIGHT_OFFSETS_M = [-0.2, 0, 0.2];
+const HEIGHT_OFFSETS_M = [-0.28, 0, 0.28];
 
 export interface Reflector {
   readonly stretch: LevelStretch;
@@ -101,14 +102,24 @@ export const reflectionSummary = (plan: LinkPlan, state: PathState): ReflectionS
   const reflector = gainOf(plan.near) === 0 && plan.near.radio.antenna.kind === "connectorised" ? null : reflectorOf(plan, state);
   if (reflector === null) return null;
   const levels: number[] = [];
+  const overTide: number[] = [];
+  const { kFactor, kLow } = plan.policy;
+  // Between the median air and the low one: the middle of what is drawn for the doubt.
+  const lowK = kLowOf(kLow, state.rayM / 1000);
+  const middleK = 1 / (0.75 / kFactor + 0.25 / Math.min(kFactor, lowK));
   let now: ReflectionResult | null = null;
   for (let t = 0; t < TIDES; t++) {
     const tideM = reflector.tideRangeM * (t / (TIDES - 1) - 0.5);
-    for (const offset of HEIGHT_OFFSETS_M) {
-      const r = reflectedAt(plan, state, reflector, { tideM, farAmslM: state.farAmslM + offset });
-      if (r.relativeDb === null) continue;
-      levels.push(r.relativeDb);
-      now ??= r;
+    for (const k of [kFactor, middleK]) {
+      for (const offset of HEIGHT_OFFSETS_M) {
+        const r = reflectedAt(plan, state, reflector, { tideM, farAmslM: state.farAmslM + offset, kFactor: k });
+        if (r.relativeDb === null) continue;
+        levels.push(r.relativeDb);
+        if (k === kFactor && offset === 0) {
+          overTide.push(r.relativeDb);
+          now ??= r;
+        }
+      }
     }
   }
   if (now === null) return null;
@@ -122,9 +133,9 @@ export const reflectionSummary = (plan: LinkPlan, state: PathState): ReflectionS
     atM: state.ray.startM + now.atM,
     grazingDeg: now.grazingDeg,
     size: now.size,
-    worstDb: levels[0]!,
+    worstDb: Math.min(...overTide),
     lowDb: at(0.1),
     highDb: at(0.9),
-    bestDb: levels[levels.length - 1]!,
+    bestDb: Math.max(...overTide),
   };
 };

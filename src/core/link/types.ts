@@ -242,9 +242,9 @@ export interface Direction {
   readonly airtime: AirtimeResult | null;
   readonly plannedMbps: number;
   readonly needMbps: number | null;
-  /** What takes the slowest modulation that still carries the need (without a need the slowest of all). */
-  readonly outage: Outage;
-  /** Share of the year for each modulation; null when asked to leave it out. */
+  /** What takes the slowest modulation that still carries the need (without a need the slowest of all); null when left out. */
+  readonly outage: Outage | null;
+  /** Share of the year for each modulation; null when left out. */
   readonly staircase: Staircase | null;
   readonly exposure: Exposure | null;
   /** Rise of the noise by interference, dB. */
@@ -287,7 +287,7 @@ export interface ReflectionSummary {
   readonly atM: number;
   readonly grazingDeg: number;
   readonly size: number;
-  /** Level of both rays against the direct one over tide and height error: weakest, 10th and 90th share, strongest. */
+  /** Level of both rays against the direct one: weakest and strongest over the tide; 10th and 90th of 100 over tide, heights and air. */
   readonly worstDb: number;
   readonly lowDb: number;
   readonly highDb: number;

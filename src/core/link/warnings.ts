@@ -32,9 +32,6 @@ const endWarnings = (plan: LinkPlan, end: EndPlan, state: PathState, elevationDe
     if (up > mask.eirpMaxDbm)
       out.push({ code: "elevation-mask", values: { name: end.name, aboveDeg: mask.aboveDeg, eirpDbm: up, limitDbm: mask.eirpMaxDbm } });
   }
-  const above = d.regulation.status === "allowed" ? d.regulation.powerControlAboveDbm : null;
-  if (above !== null && d.eirpDbm > above)
-    out.push({ code: "power-control", values: { name: end.name, eirpDbm: d.eirpDbm, aboveDbm: above } });
   return out;
 };
 
@@ -61,7 +58,7 @@ export const warningsOf = (
   }
   if (plan.policy.trees === "through" && leavesCount(plan)) out.push({ code: "through-refused", values: { frequencyGhz } });
   const { toFar } = service;
-  if (toFar !== null && !toFar.outage.inRange) {
+  if (toFar?.outage != null && !toFar.outage.inRange) {
     out.push(
       rayM <= STATED_MULTIPATH_KM * 1000 || rayM > 60_000
         ? { code: "rain-out-of-range", values: { pathM: rayM } }

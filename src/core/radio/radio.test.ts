@@ -2,7 +2,22 @@ import fc from "fast-check";
 import { describe, expect, test } from "vitest";
 import catalogue from "../../../demo/hardware.json" with { type: "json" };
 import { radio } from "../testing/scene";
-import { limitOfRow, type OfdmStandard, ofdmRateMbps, pairingFaults, plannedRateMbps, type Radio, regulate, ruleRows, usableRate } from ".";
+import {
+  exposureDistance,
+  formulaModulations,
+  frameRatios,
+  limitOfRow,
+  matchPolarisation,
+  noiseRiseDb,
+  type OfdmStandard,
+  ofdmRateMbps,
+  pairingFaults,
+  plannedRateMbps,
+  type Radio,
+  regulate,
+  ruleRows,
+  usableRate,
+} from ".";
 import rules from "./tables/regulation.json" with { type: "json" };
 
 describe("regulation", () => {
@@ -113,5 +128,56 @@ describe("airtime", () => {
     expect(plannedRateMbps("full", 300, 200, 0.3)).toBe(200);
     expect(() => usableRate({ ...base, phyRateMbps: 0 })).toThrow(RangeError);
     expect(radio().chains).toBe(2);
+  });
+
+  test("the parts add up to the exchange; joined packets carry more; a set frame share carries its share", () => {
+    const r = usableRate({ ...base, packetsPerFrame: 2 });
+    const { answersUs, ...parts } = r.parts;
+    expect(Object.values(parts).reduce((s, x) => s + x, 0)).toBeCloseTo(r.burstUs, 9);
+    expect(answersUs).toBeGreaterThan(0);
+    expect(r.udpMbps).toBeGreaterThan(usableRate(base).udpMbps);
+    const hub = { ...base, standard: "ax", duplex: "TDD, scheduled, ratios 50/50 67/33 75/25" };
+    const of = (frameShare: number | null) => usableRate({ ...hub, frameShare }).udpMbps;
+    expect(of(0.75) / of(0.5)).toBeCloseTo(1.5, 6);
+    expect(of(null)).toBeGreaterThan(of(0.75));
+    expect(frameRatios(hub.duplex)[1]).toBeCloseTo(0.67, 9);
+  });
+});
+
+describe("rules, noise, waves, exposure", () => {
+  test("what a row asks beside power: beamwidth, automatic power control, a mask above 30 degrees", () => {
+    expect(regulate("FCC-like", 24_150, 40, 34, "ptp", 0, 3)).toMatchObject({ status: "allowed" });
+    expect(regulate("FCC-like", 5600, 40, 19, "ptp")).toMatchObject({ status: "allowed", powerControlAboveDbm: 27 });
+    expect(regulate("FCC-like", 5755, 40, 19, "ptp")).toMatchObject({ status: "allowed", powerControlAboveDbm: null });
+    expect(regulate("FCC-like", 6105, 40, 21, "ptp")).toMatchObject({ status: "allowed", elevationMask: { aboveDeg: 30, eirpMaxDbm: 21 } });
+  });
+
+  test("interference as loud as the noise lifts it by 3.01 dB, none by nothing", () => {
+    expect(noiseRiseDb(-92, -92)).toBeCloseTo(3.0103, 4);
+    expect(noiseRiseDb(-92, null)).toBe(0);
+  });
+
+  test.each([
+    ["single linear V", "single linear H", 20],
+    ["single linear V", "dual slant +45/-45", 10 * Math.log10(2)],
+    ["circular", "single linear V", 10 * Math.log10(2)],
+    ["dual linear H+V", "dual slant +45/-45", 0],
+    ["single linear V or H by turning the feed", "single linear H", 0],
+  ])("%s to %s loses %f dB a chain", (a, b, lossDb) => {
+    expect(matchPolarisation(a, b).lossDb).toBeCloseTo(lossDb, 9);
+    expect(matchPolarisation(b, a).lossDb).toBeCloseTo(lossDb, 9);
+  });
+
+  test("a radio without a table gets one by formula: rates of the standard, sensitivity rising 3 dB a doubling", () => {
+    const rows = formulaModulations("ac", [20, 40, 80], 2, 24);
+    expect(rows[7]!.phyRateMbps["40"]).toBeCloseTo(300, 6);
+    expect(rows[0]!.sensitivityDbm["40"]! - rows[0]!.sensitivityDbm["20"]!).toBe(3);
+    expect(rows.at(-1)!.maxTxPowerDbm).toBeLessThan(rows[0]!.maxTxPowerDbm);
+    expect(rows[9]!.phyRateMbps["20"]).toBeUndefined();
+  });
+
+  test("exposure by hand: 1 W into 30 dBi at 10 W/m2 is 2.8 m; a big dish at low power needs none", () => {
+    expect(exposureDistance(30, 30, 0.4, 5.5, 1).distanceM).toBeCloseTo(Math.sqrt(1000 / (4 * Math.PI * 10)), 9);
+    expect(exposureDistance(10, 30, 0.65, 5.5, 1).distanceM).toBe(0);
   });
 });

@@ -164,6 +164,12 @@ const narrowEnough = (rule: RuleRow, gainDbi: number, beamwidthDeg: number | nul
 const usable = (rule: RuleRow, use: LinkUse, gainDbi: number, beamwidthDeg: number | null): boolean =>
   narrowEnough(rule, gainDbi, beamwidthDeg) && (USE_OF_ROW.get(rule)?.serves[use] ?? false);
 
+/** The channel's edges and every edge of a row strictly inside it, rising. */
+const edgesWithin = (rows: readonly RuleRow[], lowMhz: number, highMhz: number): number[] => {
+  const inside = rows.flatMap((r) => [r.lowMhz, r.highMhz]).filter((f) => f > lowMhz && f < highMhz);
+  return inside.length === 0 ? [lowMhz, highMhz] : [lowMhz, ...new Set(inside.sort((a, b) => a - b)), highMhz];
+};
+
 /**
  * The limit for an outdoor channel in a domain. The whole channel must lie inside rows that permit it;
  * over two rows the lower limits and both duties hold. Of several rows for one place those of the declared
@@ -182,9 +188,7 @@ export const regulate = (
   const highMhz = centreMhz + widthMhz / 2;
   const touching = ROWS_OF_DOMAIN[domain].filter((r) => r.lowMhz < highMhz && r.highMhz > lowMhz);
   const outdoor = touching.filter((r) => r.fixedOutdoorPermitted);
-  const cuts = [...new Set([lowMhz, highMhz, ...touching.flatMap((r) => [r.lowMhz, r.highMhz])])]
-    .filter((f) => f >= lowMhz && f <= highMhz)
-    .sort((a, b) => a - b);
+  const cuts = edgesWithin(touching, lowMhz, highMhz);
   let lowest: PowerLimit | null = null;
   let radarDetection = false;
   let powerControlAboveDbm: number | null = null;

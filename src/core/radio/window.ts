@@ -6,9 +6,16 @@ const BELOW_OPERATING_DB = 6;
 const DENSE_LEAST_DB = 6;
 const DENSE_MOST_DB = 10;
 
+/** Names of modulations read once each; there are a few dozen of them. */
+const dense = new Map<string, boolean>();
 const isDense = (modulation: string): boolean => {
-  const points = /(\d+)-?QAM/.exec(modulation);
-  return points !== null && Number(points[1]) >= 256;
+  let known = dense.get(modulation);
+  if (known === undefined) {
+    const points = /(\d+)-?QAM/.exec(modulation);
+    known = points !== null && Number(points[1]) >= 256;
+    dense.set(modulation, known);
+  }
+  return known;
 };
 
 /** Hottest level per chain planned for a modulation; dense ones have a range, the planned value is its cautious end. */

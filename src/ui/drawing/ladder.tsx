@@ -11,7 +11,19 @@ const STATE_WORDS = {
 } as const;
 
 /** The receiver's modulation steps; the one that holds with the wanted margin is inverted. */
-export const Ladder = ({ direction: d, marginDb, levelId }: { direction: Direction; marginDb: number; levelId: string }) => {
+export const Ladder = ({
+  direction: d,
+  band,
+  marginDb,
+  levelId,
+}: {
+  direction: Direction;
+  band: { readonly lowDb: number; readonly highDb: number } | null;
+  marginDb: number;
+  levelId: string;
+}) => {
+  const lowDbm = band === null ? d.bandLowDbm : d.levelDbm + band.lowDb;
+  const highDbm = band === null ? d.bandHighDbm : d.levelDbm + band.highDb;
   const all = [...d.ladder].reverse();
   const at = Math.max(
     0,
@@ -30,7 +42,7 @@ export const Ladder = ({ direction: d, marginDb, levelId }: { direction: Directi
           {figure(d.levelDbm)} dBm
         </span>
         <span className="text-[15px]">
-          {figure(d.bandLowDbm)} to {figure(d.bandHighDbm)}
+          {figure(lowDbm)} to {figure(highDbm)}
         </span>
       </div>
       <table className="mt-1 w-full border-collapse font-mono text-[12.5px] leading-[14px]">

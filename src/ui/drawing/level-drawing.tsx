@@ -6,7 +6,7 @@ import { termExplanation, termLabel } from "../wording/terms";
 import { Hatches } from "./hatches";
 
 const LEFT = 52;
-const TOP = 40;
+const TOP = 50;
 const FOOT = 54;
 const GAP_PX = 14;
 const BREAK_OVER_DB = 30;
@@ -83,6 +83,7 @@ const zigzag = (x: number, y: number): string => `M${x - 11} ${y + 4}l6 -6l8 6l6
  */
 export const LevelDrawing = ({
   direction: d,
+  band,
   width,
   height,
   units,
@@ -90,6 +91,8 @@ export const LevelDrawing = ({
   heading,
 }: {
   direction: Direction;
+  /** Reach of the 80 % band about the level when it was drawn; the quick sum otherwise. */
+  band: { readonly lowDb: number; readonly highDb: number } | null;
   width: number;
   height: number;
   units: Units;
@@ -110,8 +113,8 @@ export const LevelDrawing = ({
   });
   const airIndex = columns.findIndex((c) => c.term.id === "free-space");
   const bandFrom = Math.max(0, airIndex);
-  const lift = d.bandHighDbm - d.levelDbm;
-  const drop = d.levelDbm - d.bandLowDbm;
+  const lift = band?.highDb ?? d.bandHighDbm - d.levelDbm;
+  const drop = -(band?.lowDb ?? d.bandLowDbm - d.levelDbm);
   const bandPoints = columns.slice(bandFrom).map((c, k) => ({
     x0: x(bandFrom + k) + step * 0.78,
     x1: x(bandFrom + k + 1),
@@ -136,9 +139,9 @@ export const LevelDrawing = ({
     <div className="relative" style={{ width, height }}>
       <div className="absolute left-3 right-2 top-1.5 flex items-baseline gap-3">
         {heading}
-        <p className="cap m-0 line-clamp-2 min-w-0 flex-1" aria-live="polite">
+        <p className="m-0 line-clamp-3 min-w-0 flex-1 text-[12.5px] leading-[14px] text-ink-2" aria-live="polite">
           {shown === undefined || shown === null
-            ? "dBm from transmitter to receiver; choose a column to read where its figure comes from"
+            ? "dBm per receive chain from transmitter to receiver; choose a column to read where its figure comes from"
             : termExplanation(shown.term, units)}
         </p>
       </div>

@@ -4,6 +4,10 @@ import { cutMiddle } from "../wording/names";
 import { alongText, lengthText, type Units } from "../wording/numbers";
 import type { SectionScale } from "./section-scale";
 
+/** Width of the large figure, 46 px and heavy: digits, point, space, unit. */
+const widthOfBig = (text: string): number =>
+  [...text].reduce((sum, c) => sum + (c === "m" ? 41 : c === "." ? 12 : /\d/.test(c) ? 28 : 15), 0);
+
 /** The worst place, dimensioned: how much it lacks or spares, of what, where. */
 export const WorstPlaceMark = ({
   result,
@@ -36,8 +40,8 @@ export const WorstPlaceMark = ({
   const textX = toLeft ? dx - 12 : dx + 12;
   const anchor = toLeft ? "end" : "start";
   const big = lengthText(units, Math.abs(worst.missM), Math.abs(worst.missM) >= 20 ? 0 : 1);
-  // The figure is about half its size wide for each letter; the sentence stands beyond it.
-  const sentenceX = textX + (toLeft ? -1 : 1) * (big.length * 25 + 14);
+  // The sentence stands beyond the figure.
+  const sentenceX = textX + (toLeft ? -1 : 1) * (widthOfBig(big) + 12);
   // Below the lens where the ground leaves room, else in the sky above it.
   const groundY = scale.y((short ? worst.zAmslM : groundAmslM) + rayBulgeM(ray, inside));
   const below = Math.max(lens, zone, short ? 0 : top) + 50;

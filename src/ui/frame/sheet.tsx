@@ -169,8 +169,12 @@ export const Sheet = ({
                 </button>
               </div>
             )}
-            <button type="button" className="flex w-full items-center justify-between text-[12.5px]" onClick={() => setPaletteOpen(true)}>
-              Find <span className="whitespace-nowrap border border-ink px-1 font-mono text-[11px]">Ctrl K</span>
+            <button
+              type="button"
+              className="flex w-full items-center justify-between gap-1.5 text-[12.5px]"
+              onClick={() => setPaletteOpen(true)}
+            >
+              Find <span className="whitespace-nowrap border border-ink px-[3px] font-mono text-[10.5px] tracking-[-0.4px]">Ctrl K</span>
             </button>
             <button type="button" className="mt-1 flex w-full items-center justify-between text-[12.5px]" onClick={() => setKeysOpen(true)}>
               Keys <span className="border border-ink px-1.5 font-mono text-[11.5px]">?</span>

@@ -116,6 +116,8 @@ export const findingText = (f: Finding, units: Units, nearName: string): string 
       return `Nearer than the far field (${alongText(units, num(v.farFieldM))}): the gains are then less than the data sheets say.`;
     case "profile-thinned":
       return "The profile was thinned to 4,096 points; every peak was kept.";
+    case "exposure":
+      return `Nobody stays nearer than *${lengthText(units, num(v.distanceM))}* in front of the antenna at ${v.name} while it sends (ICNIRP 2020, public). Follow the maker's sheet and local rules.`;
     case "leaves-too-deep":
       return `The leaves are ${lengthText(units, num(v.depthM), 0)} deep: beyond the 400 m their loss was fitted to.`;
     case "through-refused":
@@ -123,7 +125,7 @@ export const findingText = (f: Finding, units: Units, nearName: string): string 
     case "multipath-out-of-range":
       return "Path length and frequency lie outside what the clear-air fading model was made for; that share of the availability is an extrapolation.";
     case "reflection":
-      return `The water throws a second ray into the far antenna, ${alongText(units, num(v.atM))} from ${nearName}: over the tide the level sinks by up to *${dbText(-num(v.worstDb), 0)}*. Another height, or a spot that hides the water, mends it.`;
+      return `The water throws a second ray into the far antenna, ${alongText(units, num(v.atM))} from ${nearName}: in one case of ten tide, air and a hand's breadth of height take *${dbText(-num(v.lowDb), 0)}*. Another height, or a spot that hides the water, mends it.`;
     case "barrier-unknown":
       return `Nothing is known of the wall before ${v.name}: the level cannot be told. *Measure it*: read the same radio outside and inside.`;
     case "barrier-by-table":
@@ -135,7 +137,7 @@ export const findingText = (f: Finding, units: Units, nearName: string): string 
     case "elevation-mask":
       return `${v.name} sends ${dbmText(num(v.eirpDbm))} EIRP above ${figure(num(v.aboveDeg))}° of elevation where the rules allow ${dbmText(num(v.limitDbm))}. Lower the power or the tilt.`;
     case "power-control":
-      return `Above ${dbmText(num(v.aboveDbm))} EIRP the rules ask ${v.name} for automatic power control; it sends ${dbmText(num(v.eirpDbm))}. Check that the radio has it switched on.`;
+      return `Above ${dbmText(num(v.aboveDbm))} EIRP the rules ask for automatic power control; this design sends ${dbmText(num(v.eirpDbm))}. Check that the radios have it switched on.`;
     case "leaves-out-of-range":
       return "Leaves move the level by tens of dB at this frequency: a mean through trees is not planned with.";
     case "rain-out-of-range":

@@ -1,6 +1,8 @@
 "use client";
 import { useState } from "react";
 import type { DesignFields, HardwareDto } from "@/contract";
+import { BARRIER_MATERIALS } from "@/core/propagation";
+import { frameRatios } from "@/core/radio";
 import { Choice, Field } from "../../controls/field";
 import { fitChannel } from "./gear-rules";
 
@@ -57,6 +59,88 @@ const NumberField = ({
   );
 };
 
+type Change = (fields: Partial<DesignFields>) => void;
+
+/** What is seldom needed of an end: connectors, a wall before it, interference heard, an aim of its own. */
+const MoreOfEnd = ({ end, design, change }: { end: "near" | "far"; design: DesignFields; change: Change }) => {
+  const wall = design[`${end}Wall`];
+  const set = [
+    design[`${end}ConnectorLossDb`] > 0,
+    wall !== null,
+    design[`${end}InterferenceDbm`] !== null,
+    design[`${end}AimAzimuthDeg`] !== null || design[`${end}AimTiltDeg`] !== null,
+  ].filter(Boolean).length;
+  return (
+    <details className="border-b border-rule pb-1.5">
+      <summary className="min-h-6 cursor-pointer text-[13px] leading-6">More of this end{set > 0 ? `, ${set} set` : ""}</summary>
+      <div className="grid grid-cols-2 items-end gap-x-3 gap-y-1.5">
+        <div className="col-span-2">
+          <Choice
+            label="Wall or window before the unit"
+            value={wall ?? ""}
+            onChange={(e) => change({ [`${end}Wall`]: e.target.value === "" ? null : e.target.value })}
+          >
+            <option value="">none, open air</option>
+            {BARRIER_MATERIALS.map((m) => (
+              <option key={m.id} value={m.id}>
+                {m.name}, {m.leastDb} to {m.mostDb} dB
+              </option>
+            ))}
+            <option value="measured">measured</option>
+            <option value="unknown">not known</option>
+          </Choice>
+        </div>
+        {wall === "measured" && (
+          <NumberField
+            label="Wall loss"
+            unit="dB"
+            value={design[`${end}WallLossDb`]}
+            least={0}
+            most={80}
+            onChange={(v) => change({ [`${end}WallLossDb`]: v })}
+          />
+        )}
+        <NumberField
+          label="Connectors"
+          unit="dB"
+          value={design[`${end}ConnectorLossDb`]}
+          least={0}
+          most={40}
+          onChange={(v) => change({ [`${end}ConnectorLossDb`]: v ?? 0 })}
+        />
+        <NumberField
+          label="Heard there"
+          unit="dBm"
+          optional
+          value={design[`${end}InterferenceDbm`]}
+          least={-130}
+          most={0}
+          onChange={(v) => change({ [`${end}InterferenceDbm`]: v })}
+        />
+        <NumberField
+          label="Aim, true"
+          unit="°"
+          optional
+          value={design[`${end}AimAzimuthDeg`]}
+          least={0}
+          most={360}
+          onChange={(v) => change({ [`${end}AimAzimuthDeg`]: v })}
+        />
+        <NumberField
+          label="Tilt"
+          unit="°"
+          optional
+          value={design[`${end}AimTiltDeg`]}
+          least={-90}
+          most={90}
+          onChange={(v) => change({ [`${end}AimTiltDeg`]: v })}
+        />
+      </div>
+      <p className="cap m-0 mt-1">Empty aim and tilt: pointed true at the other end.</p>
+    </details>
+  );
+};
+
 /** Radios, antennas, channel, powers and needs of the link; every change is drawn at once. */
 export const GearPanel = ({
   design,
@@ -75,6 +159,7 @@ export const GearPanel = ({
   const radioOf = (id: string) => hardware.radios.find((r) => r.id === id);
   const near = radioOf(design.nearRadioId);
   const far = radioOf(design.farRadioId);
+  const ratios = [near, far].flatMap((r) => (r?.duplex.includes("scheduled") === true ? frameRatios(r.duplex) : []));
   const widths = [...new Set([...(near?.channelWidthsMhz ?? []), ...(far?.channelWidthsMhz ?? []), design.widthMhz])].sort((a, b) => a - b);
   const choose = (end: "near" | "far", id: string): void => {
     const radio = radioOf(id);
@@ -149,6 +234,7 @@ export const GearPanel = ({
           onChange={(v) => change({ nearFeederLossDb: v ?? 0 })}
         />
       </div>
+      <MoreOfEnd end="near" design={design} change={change} />
       <h3 className="m-0 mt-1 text-[14px] font-bold text-far">{farName}</h3>
       <Choice label="Radio" value={design.farRadioId} onChange={(e) => choose("far", e.target.value)}>
         {radios}
@@ -177,6 +263,7 @@ export const GearPanel = ({
           onChange={(v) => change({ farFeederLossDb: v ?? 0 })}
         />
       </div>
+      <MoreOfEnd end="far" design={design} change={change} />
       <h3 className="m-0 mt-1 text-[14px] font-bold">Channel and need</h3>
       <div className="grid grid-cols-2 gap-3">
         <NumberField
@@ -194,6 +281,22 @@ export const GearPanel = ({
             </option>
           ))}
         </Choice>
+        {ratios.length > 0 && (
+          <div className="col-span-2">
+            <Choice
+              label="Frame, to far and back"
+              value={design.frameShareToFar === null ? "" : String(Math.round(design.frameShareToFar * 100))}
+              onChange={(e) => change({ frameShareToFar: e.target.value === "" ? null : Number(e.target.value) / 100 })}
+            >
+              <option value="">as asked for</option>
+              {ratios.map((r) => (
+                <option key={r} value={Math.round(r * 100)}>
+                  {Math.round(r * 100)} to {Math.round((1 - r) * 100)}
+                </option>
+              ))}
+            </Choice>
+          </div>
+        )}
         <NumberField
           label="Need to far"
           unit="Mbps"

@@ -6,8 +6,6 @@ import type { HardwareDto, ProfileDto } from "@/contract";
 import { type DesignAction, worseVerdict } from "@/core/link";
 import { type LinkBundle, useRefresh, useVerdicts } from "../../api/queries";
 import { TypedFigure } from "../../controls/typed-figure";
-import { Ladder } from "../../drawing/ladder";
-import { LevelDrawing } from "../../drawing/level-drawing";
 import { SectionDrawing } from "../../drawing/section-drawing";
 import type { ClearsFrom } from "../../drawing/section-props";
 import { sectionScale } from "../../drawing/section-scale";
@@ -19,10 +17,11 @@ import { createDesignStore } from "../../state/design-store";
 import { usePreferences } from "../../state/preferences";
 import { cutMiddle } from "../../wording/names";
 import { bearingText, distanceText, ghzText, lengthIn, lengthUnit, metresFrom } from "../../wording/numbers";
-import { policyText } from "../../wording/policy";
 import { troubleText } from "../../wording/troubles";
 import { VERDICT_WORD } from "../../wording/verdicts";
+import { BasisDialog } from "../basis/basis-dialog";
 import { jobIndex } from "../job-index";
+import { BottomPanel, VIEWS, type View } from "./bottom-panel";
 import { FindingsColumn } from "./findings-column";
 import { GearPanel } from "./gear-panel";
 import { ClashNotice, SavedCell } from "./saved-cell";
@@ -36,7 +35,8 @@ const KEYS = [
   { keys: "Up, Down", does: "Chosen mast by 0.1 m or 0.5 ft" },
   { keys: "Shift Up, Down", does: "By 1 m or 3 ft" },
   { keys: "Enter, Esc", does: "Take or restore a typed figure" },
-  { keys: "R", does: "Level line the other way" },
+  { keys: "R", does: "The other direction" },
+  { keys: "1 to 4", does: "Level, rate, year, doubt" },
 ];
 
 export const SectionOpen = ({
@@ -69,8 +69,8 @@ export const SectionOpen = ({
   const found = useFindings(evaluation);
   const settledEvaluation = useEvaluation(bundle, hardware, profile, settled);
   const [areaRef, area] = useSize<HTMLDivElement>();
-  const [levelRef, level] = useSize<HTMLDivElement>();
   const [reverse, setReverse] = useState(false);
+  const [view, setView] = useState<View>("level");
   const levelId = useId();
 
   // Axes do not move under a drag: they follow the design as it stood before the gesture.
@@ -125,7 +125,10 @@ export const SectionOpen = ({
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
       const typing = event.target instanceof HTMLElement && ["INPUT", "SELECT", "TEXTAREA"].includes(event.target.tagName);
-      if (!typing && !event.ctrlKey && !event.metaKey && event.key.toLowerCase() === "r") setReverse((r) => !r);
+      if (typing || event.ctrlKey || event.metaKey) return;
+      if (event.key.toLowerCase() === "r") setReverse((r) => !r);
+      const shown = VIEWS[Number(event.key) - 1];
+      if (shown !== undefined) setView(shown);
     };
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
@@ -133,9 +136,7 @@ export const SectionOpen = ({
 
   const { job, link, near, far } = bundle;
   const result = evaluation?.result ?? null;
-  const plan = evaluation?.plan ?? null;
   const verdict = result?.clearance.verdict ?? "unknown";
-  const direction = result === null ? null : reverse ? result.service.toNear : result.service.toFar;
   const unit = lengthUnit(units);
   const mountFigure = (end: "near" | "far") => {
     const own = end === "near" ? design.nearMountAglM : design.farMountAglM;
@@ -194,6 +195,7 @@ export const SectionOpen = ({
       keys={KEYS}
       actions={[
         { name: "Level line the other way", run: () => setReverse(!reverse) },
+        ...VIEWS.filter((v) => v !== view).map((v) => ({ name: `Show the ${v}`, run: () => setView(v) })),
         ...(verdicts.data ?? [])
           .filter((l) => l.linkId !== link.id)
           .map((l) => ({
@@ -222,7 +224,7 @@ export const SectionOpen = ({
         { label: "Sheet", value: "03 Section", grow: 1 },
         { label: "Day of visit", value: job.visitOn, grow: 1 },
         { label: "Units", value: <UnitsButton />, grow: 0.9 },
-        { label: "Policy in force", value: policyText(job), grow: 2.3 },
+        { label: "Policy in force", value: <BasisDialog job={job} />, grow: 2.3 },
         { label: "Saved", value: <SavedCell status={status} />, grow: 1.6 },
       ]}
     >
@@ -335,51 +337,20 @@ export const SectionOpen = ({
             <GearPanel design={design} hardware={hardware} nearName={near.name} farName={far.name} change={change} />
           </Tabs.Content>
         </Tabs.Root>
-        <div className="col-span-2 grid min-w-0 grid-cols-[minmax(0,1fr)_276px] border-t border-ink">
-          <div ref={levelRef} className="min-w-0 overflow-hidden">
-            {direction === null || level.width === 0 ? (
-              <p className="px-4 py-3">No level can be computed while the radios do not fit each other.</p>
-            ) : (
-              <LevelDrawing
-                direction={direction}
-                width={level.width}
-                height={241}
-                units={units}
-                heading={
-                  <>
-                    <h2 className="m-0 flex flex-none items-center gap-2 text-[15px] font-bold">
-                      Level <VerdictMark verdict={result?.service.verdict ?? "unknown"} a={9} />
-                      <span className={`v-${result?.service.verdict ?? "unknown"}`} data-testid="service-verdict">
-                        {VERDICT_WORD[result?.service.verdict ?? "unknown"]}
-                      </span>
-                    </h2>
-                    <button type="button" className="press flex-none text-[13px]" onClick={() => setReverse(!reverse)}>
-                      {reverse
-                        ? `${cutMiddle(far.name, 14)} to ${cutMiddle(near.name, 14)}`
-                        : `${cutMiddle(near.name, 14)} to ${cutMiddle(far.name, 14)}`}
-                    </button>
-                  </>
-                }
-                transmit={
-                  <TypedFigure
-                    key={reverse ? "far" : "near"}
-                    value={reverse ? design.farPowerDbm : design.nearPowerDbm}
-                    unit="dBm"
-                    label={`Transmit power of ${reverse ? far.name : near.name}`}
-                    least={(reverse ? plan?.far : plan?.near)?.radio.minTxPowerDbm ?? -40}
-                    most={(reverse ? plan?.far : plan?.near)?.radio.modulations[0]?.maxTxPowerDbm ?? 40}
-                    step={1}
-                    bigStep={3}
-                    onChange={(v) => change(reverse ? { farPowerDbm: v } : { nearPowerDbm: v })}
-                  />
-                }
-              />
-            )}
-          </div>
-          <div className="border-l border-rule">
-            {direction !== null && <Ladder direction={direction} marginDb={job.marginDb} levelId={levelId} />}
-          </div>
-        </div>
+        <BottomPanel
+          evaluation={evaluation}
+          design={design}
+          job={job}
+          nearName={near.name}
+          farName={far.name}
+          units={units}
+          reverse={reverse}
+          setReverse={setReverse}
+          view={view}
+          setView={setView}
+          change={change}
+          levelId={levelId}
+        />
       </div>
     </Sheet>
   );
@@ -390,7 +361,7 @@ const lookedAt = (evaluation: ReturnType<typeof useEvaluation>): string => {
   const { path, result } = evaluation;
   const down = result.service.toFar?.outage;
   const lost =
-    down === undefined || result.service.toFar?.held === null
+    down == null || result.service.toFar?.held === null
       ? ""
       : ` Rain and clear-air fading take about ${down.minutesAYear < 1 ? "no minute" : `${Math.round(down.minutesAYear)} minutes`} a year.`;
   const from = path.profile.datasets.map((d) => d.name).join(", ");

@@ -1,0 +1,114 @@
+/* What one draw does to the level against its median: ground and bodies, leaves, walls, aim, water. */
+import type { Pattern } from "../antenna";
+import { knifeEdgeLossDb, type LeafLoss, leafLoss, vOfShare } from "../propagation";
+import { type BodySection, clearOfSectionM } from "./body-sections";
+import { AIMING_SHARE } from "./direction";
+import { diffractionDraw } from "./draw-diffraction";
+import { between, type Draw } from "./draws";
+import { patternOfEnd } from "./end-gear";
+import type { GroundField } from "./ground-field";
+import type { PathState } from "./path-state";
+import { reflectedAt, reflectorOf } from "./reflection-summary";
+import type { Direction, LinkPlan } from "./types";
+import { type CrownEdges, crownEdges, crownLossDb } from "./vegetation-term";
+
+const AIMED_BELOW_DEG = 60;
+
+export interface LevelOfDraw {
+  readonly obstructionDb: number;
+  readonly leavesDb: number;
+  readonly aimDb: number;
+  readonly reflectionDb: number;
+  readonly wallsDb: number;
+}
+
+interface Crown {
+  readonly edges: CrownEdges;
+  readonly leaf: LeafLoss;
+  readonly section: number;
+}
+
+const crownsOf = (plan: LinkPlan, state: PathState, sections: readonly BodySection[]): Crown[] =>
+  state.bodies.flatMap((b) => {
+    const stretch = b.prepared.stretches.find((s) => s.toM > state.ray.startM && s.fromM < state.ray.endM);
+    const section = sections.findIndex((s) => s.body === b.body);
+    if (!b.vegetation || stretch === undefined || section < 0) return [];
+    const edges = crownEdges(state.ray, b.prepared, stretch, b.prepared.topAt(plan.policy.year));
+    return [{ edges, leaf: leafLoss(plan.centreMhz / 1000, Math.max(0, edges.depthM), plan.policy.leaf), section }];
+  });
+
+const leavesLossDb = (crowns: readonly Crown[], draw: Draw, field: GroundField): number => {
+  let lossDb = 0;
+  for (const { edges: e, leaf, section } of crowns) {
+    const upM = draw.rayUpM(e.atM) - field.at(e.atM) - draw.errorM[section]!;
+    const aside = draw.asideM(e.atM) * e.vPerM;
+    const throughDb = between(leaf.leastDb, leaf.medianDb, leaf.mostDb, draw.leafShare);
+    lossDb += crownLossDb(e.topV - upM * e.vPerM, e.leftV + aside, e.rightV - aside, throughDb);
+  }
+  return lossDb;
+};
+
+/** Loss of bodies beside the ray and of parapets, against what they already cost. */
+const besideDb = (sections: readonly BodySection[], draw: Draw, field: GroundField): number => {
+  let sumDb = 0;
+  for (let i = 0; i < sections.length; i++) {
+    const s = sections[i]!;
+    if (s.vegetation || s.baseEdgeDb <= 0) continue;
+    const roomM = clearOfSectionM(s, draw.rayUpM(s.atM) - field.at(s.atM) - draw.errorM[i]!, draw.asideM(s.atM));
+    sumDb += knifeEdgeLossDb(vOfShare(roomM / s.f1M)) - s.baseEdgeDb;
+  }
+  return sumDb;
+};
+
+const aimOfDraw = (patterns: readonly Pattern[], uniform: () => number): number => {
+  let aimDb = 0;
+  for (const p of patterns) {
+    const az = (2 * uniform() - 1) * AIMING_SHARE * p.azimuthBeamwidthDeg;
+    const el = (2 * uniform() - 1) * AIMING_SHARE * p.elevationBeamwidthDeg;
+    // Wide beams are not aimed; their numbers are drawn all the same, so that the order of draws stays.
+    if (Math.min(p.azimuthBeamwidthDeg, p.elevationBeamwidthDeg) < AIMED_BELOW_DEG) aimDb += p.relativeDb(az, el);
+  }
+  return aimDb;
+};
+
+export const levelDraw = (
+  plan: LinkPlan,
+  state: PathState,
+  direction: Direction,
+  field: GroundField,
+  sections: readonly BodySection[],
+  uniform: () => number,
+): ((draw: Draw) => LevelOfDraw) => {
+  const diffraction = diffractionDraw(plan, state, field);
+  const baseDiffractionDb = -(state.obstruction.find((t) => t.id === "diffraction")?.valueDb ?? 0);
+  const crowns = crownsOf(plan, state, sections);
+  const baseLeavesDb = crowns.reduce((s, c) => s + crownLossDb(c.edges.topV, c.edges.leftV, c.edges.rightV, c.leaf.medianDb), 0);
+  const solidSections = state.path.solids.map((s) => sections.findIndex((x) => x.body === s.prepared.body));
+  const solidErrorM: number[] = solidSections.map(() => 0);
+  const reflector = reflectorOf(plan, state);
+  const patterns = [plan.near, plan.far].map((end) => patternOfEnd(state.path, end));
+  const walls = direction.terms.filter((t) => t.id.startsWith("barrier") && t.valueDb < 0);
+  return (draw) => {
+    for (let i = 0; i < solidSections.length; i++) solidErrorM[i] = solidSections[i]! < 0 ? 0 : draw.errorM[solidSections[i]!]!;
+    const lossDb = diffraction === null ? baseDiffractionDb : diffraction(draw, solidErrorM);
+    let wallsDb = 0;
+    for (const w of walls) wallsDb -= between(-(w.betterByDb ?? 0), 0, w.worseByDb, uniform());
+    const reflected =
+      reflector === null
+        ? null
+        : reflectedAt(plan, state, reflector, {
+            tideM: reflector.tideRangeM * draw.tideShare,
+            nearAmslM: state.nearAmslM + draw.nearMountM,
+            farAmslM: state.farAmslM + draw.farMountM,
+            kFactor: draw.kFactor,
+            roughnessM: draw.roughnessM,
+          });
+    return {
+      obstructionDb: baseDiffractionDb - lossDb - besideDb(sections, draw, field),
+      leavesDb: baseLeavesDb - leavesLossDb(crowns, draw, field),
+      aimDb: aimOfDraw(patterns, uniform),
+      reflectionDb: reflected?.relativeDb ?? 0,
+      wallsDb,
+    };
+  };
+};

@@ -1,0 +1,160 @@
+"use client";
+import type { Direction, LinkResult, Spread, Uncertainty } from "@/core/link";
+import { chanceText, figure, lengthIn, lengthUnit, type Units } from "../wording/numbers";
+
+const ROW_PX = 44;
+const LEFT = 178;
+const MOST_INPUTS = 6;
+
+interface Strip {
+  readonly name: string;
+  readonly unit: string;
+  readonly spread: Spread;
+  readonly digits: number;
+  /** A value to mark: zero spare, the needed rate. */
+  readonly mark: { readonly value: number; readonly words: string } | null;
+}
+
+const StripRow = ({ s, width, top }: { s: Strip; width: number; top: number }) => {
+  const { spread } = s;
+  const values = [spread.p02, spread.p98, ...(s.mark === null ? [] : [s.mark.value])];
+  const low = Math.min(...values);
+  const high = Math.max(...values);
+  const room = Math.max(1e-9, high - low);
+  const x = (v: number): number => LEFT + 26 + ((v - low) / room) * (width - LEFT - 70);
+  const y = top + 20;
+  return (
+    <g>
+      <text x={LEFT - 10} y={y + 4} fontSize="13.5" textAnchor="end">
+        {s.name}, {s.unit}
+      </text>
+      <path d={`M${x(spread.p02)} ${y}H${x(spread.p98)}`} stroke="var(--ink)" strokeWidth="1" />
+      <rect
+        x={x(spread.p10)}
+        y={y - 7}
+        width={Math.max(1, x(spread.p90) - x(spread.p10))}
+        height="14"
+        fill="var(--band)"
+        stroke="var(--ink)"
+        strokeWidth="1.2"
+      />
+      <path d={`M${x(spread.p50)} ${y - 10}V${y + 10}`} stroke="var(--ink)" strokeWidth="2.4" />
+      {s.mark !== null && (
+        <g>
+          <path d={`M${x(s.mark.value)} ${y - 14}V${y + 13}`} stroke="var(--short)" strokeWidth="1.6" strokeDasharray="4 2" />
+          <text x={x(s.mark.value) + 4} y={y - 11} fontSize="12" className="halo">
+            {s.mark.words}
+          </text>
+        </g>
+      )}
+      <text x={x(spread.p10)} y={y + 21} fontSize="12.5" textAnchor="end" className="mono halo">
+        {figure(spread.p10, s.digits)}
+      </text>
+      <text x={x(spread.p90)} y={y + 21} fontSize="12.5" className="mono halo">
+        {figure(spread.p90, s.digits)}
+      </text>
+    </g>
+  );
+};
+
+/** How sure the figures are: eight cases of ten for level, room and rate, and which input decides. */
+export const DoubtDrawing = ({
+  doubt,
+  waiting,
+  direction: d,
+  reverse,
+  result,
+  units,
+  width,
+}: {
+  doubt: Uncertainty | null;
+  waiting: boolean;
+  direction: Direction;
+  reverse: boolean;
+  result: LinkResult;
+  units: Units;
+  width: number;
+}) => {
+  if (doubt === null) {
+    return (
+      <p className="m-0 px-5 py-4">
+        {waiting
+          ? "Drawing the inputs 500 times."
+          : "No spread can be told: the ground is not known all along the path, or the radios do not pair."}
+      </p>
+    );
+  }
+  const scaled = (s: Spread): Spread => ({
+    p02: lengthIn(units, s.p02),
+    p10: lengthIn(units, s.p10),
+    p50: lengthIn(units, s.p50),
+    p90: lengthIn(units, s.p90),
+    p98: lengthIn(units, s.p98),
+  });
+  const strips: Strip[] = [
+    { name: "Level as read", unit: "dBm", spread: reverse ? doubt.levelToNearDbm : doubt.levelToFarDbm, digits: 0, mark: null },
+    { name: "Room beyond policy", unit: lengthUnit(units), spread: scaled(doubt.spareM), digits: 1, mark: { value: 0, words: "policy" } },
+    {
+      name: "Usable rate",
+      unit: "Mbps",
+      spread: reverse ? doubt.rateToNearMbps : doubt.rateToFarMbps,
+      digits: 0,
+      mark: d.needMbps === null ? null : { value: d.needMbps, words: "need" },
+    },
+  ];
+  const inputs = [...doubt.contributions].filter((c) => Math.max(c.ofLevel, c.ofClearance) > 0.01).slice(0, MOST_INPUTS);
+  const drawing = Math.max(300, width - 330);
+  return (
+    <div className="flex h-full gap-4 px-5">
+      <div className="min-w-0 flex-1">
+        <p className="cap m-0 min-h-[32px]">
+          {doubt.draws} draws of all inputs, always the same ones. Clear in {chanceText(doubt.probabilityClear)}
+          {result.clearance.probability === null
+            ? ""
+            : `; ${chanceText(result.clearance.probability)} by the quick sum about the worst place`}
+          . A reading inside the band is as planned; outside the line it is a fault to be found.
+        </p>
+        <svg width={drawing} height={ROW_PX * strips.length + 14} role="img" aria-label="Spread of level, room and rate">
+          {strips.map((s, i) => (
+            <StripRow key={s.name} s={s} width={drawing} top={i * ROW_PX + 6} />
+          ))}
+        </svg>
+      </div>
+      <table className="h-fit w-[300px] flex-none border-collapse text-[13px] leading-[17px]">
+        <caption className="cap text-left">What decides: share of the spread</caption>
+        <thead>
+          <tr className="text-[12px] text-ink-2 [&>th]:font-normal">
+            <th scope="col" className="text-left">
+              Input
+            </th>
+            <th scope="col" className="w-[86px] text-left">
+              of level
+            </th>
+            <th scope="col" className="w-[86px] text-left">
+              of room
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {inputs.map((c) => (
+            <tr key={c.input}>
+              <td>{c.input}</td>
+              {[c.ofLevel, c.ofClearance].map((share, i) => (
+                <td key={i}>
+                  <span className="flex items-center gap-1.5">
+                    <span
+                      aria-hidden="true"
+                      className="inline-block h-[8px] border border-ink"
+                      style={{ width: Math.max(1, share * 44), background: "var(--zone)" }}
+                    />
+                    <span className="font-mono text-[12.5px]">{figure(share * 100)} %</span>
+                  </span>
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+};

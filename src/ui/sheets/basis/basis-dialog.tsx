@@ -1,0 +1,132 @@
+"use client";
+import { Dialog } from "radix-ui";
+import { useState } from "react";
+import { basisSchema, type JobDto } from "@/contract";
+import { ApiError, patchJson } from "../../api/client";
+import { useRefresh } from "../../api/queries";
+import { Choice, Field } from "../../controls/field";
+import { useUndoStack } from "../../state/undo-stack";
+import { errorSentence } from "../../wording/errors";
+import { policyText } from "../../wording/policy";
+import { BASIS_GROUPS, type BasisField, basisText, basisValue } from "./basis-fields";
+
+type Values = Record<string, unknown>;
+
+const faultOf = (f: BasisField, text: string): string | undefined => {
+  const value = basisValue(f, text);
+  if (value === undefined) return text.trim() === "" ? "Type a number." : `"${text}" is not a number.`;
+  const checked = basisSchema.shape[f.key].safeParse(value);
+  return checked.success ? undefined : (checked.error.issues[0]?.message ?? "not as expected");
+};
+
+/** The job's working rules and assumptions: opened from the policy in the title strip, saved as they are changed, undoable. */
+export const BasisDialog = ({ job }: { job: JobDto }) => {
+  const refresh = useRefresh();
+  const [draft, setDraft] = useState<Readonly<Record<string, string>>>({});
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const [version, setVersion] = useState(job.version);
+  const current = Math.max(version, job.version);
+  const say = (error: unknown): void => setTrouble(errorSentence(error instanceof ApiError ? error.body : { code: "internal" }));
+  const stack = useUndoStack(say);
+
+  const send = async (values: Values, at: { version: number }): Promise<void> => {
+    const row = await patchJson<JobDto>(`/api/jobs/${job.id}`, { ...values, version: at.version });
+    at.version = row.version;
+    setVersion(row.version);
+    await refresh(job.id);
+  };
+  const held = { version: current };
+  const save = (f: BasisField, text: string): void => {
+    const value = basisValue(f, text);
+    const before = (job as unknown as Values)[f.key];
+    if (faultOf(f, text) !== undefined || value === before) return;
+    setTrouble(null);
+    stack
+      .perform(async () => {
+        await send({ [f.key]: value }, held);
+        setDraft((d) => {
+          const { [f.key]: _gone, ...rest } = d;
+          return rest;
+        });
+        return { undo: () => send({ [f.key]: before }, held), redo: () => send({ [f.key]: value }, held) };
+      })
+      .catch((error: unknown) => {
+        if (error instanceof ApiError && error.body.code === "clash") {
+          setVersion((error.body.current as JobDto).version);
+          void refresh(job.id);
+        }
+        say(error);
+      });
+  };
+
+  return (
+    <Dialog.Root>
+      <Dialog.Trigger className="press max-w-full truncate font-[inherit]" data-testid="basis">
+        {policyText(job)}
+      </Dialog.Trigger>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 bg-ink/30" />
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed left-1/2 top-1/2 max-h-[94vh] w-[940px] max-w-[96vw] -translate-x-1/2 -translate-y-1/2 overflow-auto border-[1.6px] border-ink bg-paper p-6"
+        >
+          <Dialog.Title className="m-0 text-[21px] font-bold">Basis of the job</Dialog.Title>
+          <p className="cap mb-3 mt-0.5">Every change is saved when you leave its field, and every link of the job follows.</p>
+          <div className="grid grid-cols-1 gap-x-8 gap-y-4 min-[760px]:grid-cols-2">
+            {BASIS_GROUPS.map((g) => (
+              <fieldset key={g.title} className="m-0 min-w-0 border-0 border-t border-ink p-0 pt-2">
+                <legend className="float-left mb-1 w-full p-0 text-[15px] font-bold">{g.title}</legend>
+                <p className="cap m-0 mb-2 w-full">{g.note}</p>
+                <div className="grid grid-cols-2 gap-x-5 gap-y-2">
+                  {g.fields.map((f) => {
+                    const text = draft[f.key] ?? basisText(job, f);
+                    if (f.kind === "choice") {
+                      return (
+                        <Choice key={f.key} label={f.label} value={text} onChange={(e) => save(f, e.target.value)}>
+                          {f.options.map(([value, words]) => (
+                            <option key={value} value={value}>
+                              {words}
+                            </option>
+                          ))}
+                        </Choice>
+                      );
+                    }
+                    return (
+                      <Field
+                        key={f.key}
+                        label={f.label}
+                        inputMode="decimal"
+                        value={text}
+                        fault={draft[f.key] === undefined ? undefined : faultOf(f, text)}
+                        onChange={(e) => setDraft({ ...draft, [f.key]: e.target.value })}
+                        onBlur={() => save(f, text)}
+                        onKeyDown={(e) => {
+                          if (e.key === "Enter") save(f, text);
+                        }}
+                      />
+                    );
+                  })}
+                </div>
+              </fieldset>
+            ))}
+          </div>
+          {trouble !== null && (
+            <p role="alert" className="mb-0 mt-3 text-short-figure">
+              {trouble}
+            </p>
+          )}
+          <div className="mt-5 flex items-center gap-6">
+            <Dialog.Close className="main-action">Done</Dialog.Close>
+            <button type="button" className="press" disabled={!stack.canUndo} onClick={stack.undo}>
+              Undo
+            </button>
+            <button type="button" className="press" disabled={!stack.canRedo} onClick={stack.redo}>
+              Redo
+            </button>
+            <span className="cap">Kept in the job's log of changes.</span>
+          </div>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+};

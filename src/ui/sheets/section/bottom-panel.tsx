@@ -1,0 +1,162 @@
+"use client";
+import { Tabs } from "radix-ui";
+import { useMemo } from "react";
+import type { DesignFields, JobDto } from "@/contract";
+import { pathStateOf, widthSweep } from "@/core/link";
+import { TypedFigure } from "../../controls/typed-figure";
+import { DoubtDrawing } from "../../drawing/doubt-drawing";
+import { Ladder } from "../../drawing/ladder";
+import { LevelDrawing } from "../../drawing/level-drawing";
+import { RateDrawing } from "../../drawing/rate-drawing";
+import { useSize } from "../../drawing/use-size";
+import { YearDrawing } from "../../drawing/year-drawing";
+import { VerdictMark } from "../../marks/verdict-mark";
+import { cutMiddle } from "../../wording/names";
+import type { Units } from "../../wording/numbers";
+import { VERDICT_WORD } from "../../wording/verdicts";
+import { bandOffsets, useDoubt } from "./use-doubt";
+import type { Evaluation } from "./use-evaluation";
+
+const HEIGHT_PX = 241;
+const HEAD_PX = 34;
+export const VIEWS = ["level", "rate", "year", "doubt"] as const;
+export type View = (typeof VIEWS)[number];
+
+/** Under the section: the level line, where the rate comes from, the year, and how sure it all is. */
+export const BottomPanel = ({
+  evaluation,
+  design,
+  job,
+  nearName,
+  farName,
+  units,
+  reverse,
+  setReverse,
+  view,
+  setView,
+  change,
+  levelId,
+}: {
+  evaluation: Evaluation | null;
+  design: DesignFields;
+  job: JobDto;
+  nearName: string;
+  farName: string;
+  units: Units;
+  reverse: boolean;
+  setReverse: (reverse: boolean) => void;
+  view: View;
+  setView: (view: View) => void;
+  change: (fields: Partial<DesignFields>) => void;
+  levelId: string;
+}) => {
+  const [ref, size] = useSize<HTMLDivElement>();
+  const doubt = useDoubt(evaluation);
+  const result = evaluation?.result ?? null;
+  const plan = evaluation?.plan ?? null;
+  const direction = result === null ? null : reverse ? result.service.toNear : result.service.toFar;
+  const widths = useMemo(
+    () => (view === "rate" && evaluation !== null ? widthSweep(evaluation.plan, pathStateOf(evaluation.plan, evaluation.path)) : []),
+    [view, evaluation],
+  );
+  const verdict = result?.service.verdict ?? "unknown";
+  const [fromName, toName] = reverse ? [farName, nearName] : [nearName, farName];
+  const heading = (
+    <>
+      <Tabs.List className="flex flex-none gap-3.5" aria-label="Under the section">
+        {VIEWS.map((name) => (
+          <Tabs.Trigger
+            key={name}
+            value={name}
+            className="border-b-[3px] border-transparent text-[15px] font-[520] capitalize leading-[22px] data-[state=active]:border-ink data-[state=active]:font-bold"
+          >
+            {name}
+          </Tabs.Trigger>
+        ))}
+      </Tabs.List>
+      <span className="flex flex-none items-center gap-1.5 text-[14px] font-bold">
+        <VerdictMark verdict={verdict} a={9} />
+        <span className={`v-${verdict}`} data-testid="service-verdict">
+          {VERDICT_WORD[verdict]}
+        </span>
+      </span>
+      <button
+        type="button"
+        className="press flex-none text-[13px]"
+        aria-label={`${fromName} to ${toName}`}
+        onClick={() => setReverse(!reverse)}
+      >
+        to {cutMiddle(toName, 16)}
+      </button>
+    </>
+  );
+  const end = reverse ? plan?.far : plan?.near;
+  const inner = { width: size.width, height: HEIGHT_PX - HEAD_PX };
+  return (
+    <div className="col-span-2 grid min-w-0 grid-cols-[minmax(0,1fr)_276px] border-t border-ink">
+      <Tabs.Root value={view} onValueChange={(v) => setView(v as View)} asChild>
+        <div ref={ref} className="min-w-0 overflow-hidden">
+          {direction === null || plan === null || result === null || size.width === 0 ? (
+            <p className="px-4 py-3">No level can be computed while the radios do not fit each other.</p>
+          ) : (
+            <>
+              {view !== "level" && <div className="flex items-baseline gap-3 px-3 pt-1.5">{heading}</div>}
+              <Tabs.Content value="level" tabIndex={-1}>
+                <LevelDrawing
+                  direction={direction}
+                  band={bandOffsets(doubt, reverse)}
+                  width={size.width}
+                  height={HEIGHT_PX}
+                  units={units}
+                  heading={heading}
+                  transmit={
+                    <TypedFigure
+                      key={reverse ? "far" : "near"}
+                      value={reverse ? design.farPowerDbm : design.nearPowerDbm}
+                      unit="dBm"
+                      label={`Transmit power of ${fromName}`}
+                      least={end?.radio.minTxPowerDbm ?? -40}
+                      most={end?.radio.modulations[0]?.maxTxPowerDbm ?? 40}
+                      step={1}
+                      bigStep={3}
+                      onChange={(v) => change(reverse ? { farPowerDbm: v } : { nearPowerDbm: v })}
+                    />
+                  }
+                />
+              </Tabs.Content>
+              <Tabs.Content value="rate" tabIndex={-1} style={{ height: inner.height }}>
+                <RateDrawing
+                  direction={direction}
+                  plan={plan}
+                  widths={widths}
+                  units={units}
+                  width={inner.width}
+                  choose={(widthMhz) => change({ widthMhz })}
+                />
+              </Tabs.Content>
+              <Tabs.Content value="year" tabIndex={-1} style={{ height: inner.height }}>
+                <YearDrawing direction={direction} plan={plan} units={units} {...inner} />
+              </Tabs.Content>
+              <Tabs.Content value="doubt" tabIndex={-1} style={{ height: inner.height }}>
+                <DoubtDrawing
+                  doubt={doubt?.value ?? null}
+                  waiting={doubt === null}
+                  direction={direction}
+                  reverse={reverse}
+                  result={result}
+                  units={units}
+                  width={inner.width}
+                />
+              </Tabs.Content>
+            </>
+          )}
+        </div>
+      </Tabs.Root>
+      <div className="border-l border-rule">
+        {direction !== null && (
+          <Ladder direction={direction} band={bandOffsets(doubt, reverse)} marginDb={job.marginDb} levelId={levelId} />
+        )}
+      </div>
+    </div>
+  );
+};
