@@ -5,6 +5,7 @@
  */
 import { apertureCut } from "./aperture-pattern";
 import { cutFloorDb, cutRelativeDb, type MeasuredCuts } from "./cuts";
+import { referenceGainDbi } from "./f699-reference";
 import { omniRelativeDb, sectorRelativeDb } from "./f1336-hub";
 
 export interface AntennaShape {
@@ -85,7 +86,9 @@ export const patternOf = (shape: AntennaShape, frequencyGhz: number): Pattern =>
           if (behind(az, el)) return backDb;
           // A round aperture knows only the angle off its axis, stretched where its two beamwidths differ.
           const off = Math.hypot(az, (el * azimuth) / elevation);
-          return Math.max(backDb, a.relativeDb(off));
+          // Far side lobes of a real dish are kept below the envelope; where the sheet's beam is wide for its gain it holds (ours).
+          const envelopeDb = off > azimuth ? referenceGainDbi(shape.gainDbi, off).gainDbi - shape.gainDbi : 0;
+          return Math.min(envelopeDb, Math.max(backDb, a.relativeDb(off)));
         }
       : (az, el) => (behind(az, el) ? backDb : Math.max(backDb, a.relativeDb(az) + e.relativeDb(el))),
   };
