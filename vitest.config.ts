@@ -7,12 +7,15 @@ export default defineConfig({
   resolve: { alias },
   test: {
     projects: [
-      { resolve: { alias }, test: { name: "unit", include: ["src/**/*.test.ts"], exclude: ["src/data/**"], environment: "node" } },
+      {
+        resolve: { alias },
+        test: { name: "unit", include: ["src/**/*.test.ts"], exclude: ["src/data/**", "src/cli/**"], environment: "node" },
+      },
       {
         resolve: { alias },
         test: {
           name: "integration",
-          include: ["src/data/**/*.test.ts", "demo/**/*.test.ts"],
+          include: ["src/data/**/*.test.ts", "src/cli/**/*.test.ts", "demo/**/*.test.ts"],
           environment: "node",
           fileParallelism: false,
           testTimeout: 60_000,

@@ -4,7 +4,7 @@ import { generateDemo } from "../demo/generate";
 import { obstacleInputsOf, terrainGridOf } from "../demo/grids";
 import hardware from "../demo/hardware.json" with { type: "json" };
 import { effectiveRadiusM, pathFrame, planeProjection } from "../src/core/geo";
-import { assembleProfile, evaluatePrepared, findings, preparePath } from "../src/core/link";
+import { assembleProfile, evaluatePrepared, findings, monteCarlo, pathStateOf, preparePath, serviceOf, widthSweep } from "../src/core/link";
 import { deltaBullingtonDb, prepareDiffraction } from "../src/core/propagation";
 import { bilinearSampler, pathPositions, positionAt, sampleGround } from "../src/core/terrain";
 import { end as sceneEnd, plan as scenePlan } from "../src/core/testing/scene";
@@ -87,7 +87,7 @@ time("delta-Bullington, 2000 points", () => deltaBullingtonDb(diffraction, 14.5 
         out[i] = sample(xy[0]!, xy[1]!);
       }
     },
-    60,
+    45,
   );
   time("positions of a 19 km path, exact at chunk ends", () => pathPositions(frame, planeProjection(coarse.crs)));
   time("whole ground profile of 19 km over both grids", () => sampleGround(frame, grids));
@@ -100,3 +100,41 @@ const shortPlan = { ...plan, far: end("B", 7.5) };
 const shortResult = evaluatePrepared(shortPlan, short);
 time("findings with mends, Rope Walk", () => findings(shortPlan, short, shortResult));
 time("prepare path, 2000 points, 300 obstacles", () => preparePath(plan, long));
+
+// What stands in the corridor of a usual path; 300 is a town's worth.
+const usual = preparePath(plan, profileOf("rope", 12));
+time("evaluate link, 2000 points, 12 obstacles", () => evaluatePrepared({ ...plan, far: end("B", 7.5 + next(0.1, 9)) }, usual), 120);
+const state = pathStateOf(shortPlan, usual);
+time("path state alone (clearance, diffraction, leaves, gas)", () => pathStateOf({ ...plan, far: end("B", 7.5 + next(0.1, 9)) }, usual));
+time("both directions of one radio over a known path, all detail", () => serviceOf(shortPlan, state));
+time("both directions of one radio over a known path, for ranking", () => serviceOf(shortPlan, state, false), 15);
+time("sweep over channel widths", () => widthSweep(shortPlan, state));
+{
+  const catalogue = hardware.radios.map((r) => radioSchema.parse(r)).filter((r) => r.bandKey === "5" && r.antenna.kind === "integrated");
+  const plans = catalogue.flatMap((r) =>
+    r.channelWidthsMhz.map((widthMhz) => ({
+      ...shortPlan,
+      widthMhz,
+      near: { ...shortPlan.near, radio: r },
+      far: { ...shortPlan.far, radio: r },
+    })),
+  );
+  const started = performance.now();
+  for (let i = 0; i < 10_000; i++) serviceOf(plans[i % plans.length]!, state, false);
+  console.log(
+    `10,000 hardware x width combinations on one profile${" ".repeat(7)}${(performance.now() - started).toFixed(0).padStart(9)} ms   aim 150 ms`,
+  );
+}
+for (const [name, path] of [
+  ["Rope Walk", usual],
+  ["19 km", prepared],
+] as const) {
+  const samples = Array.from({ length: 15 }, () => {
+    const started = performance.now();
+    monteCarlo(shortPlan, path);
+    return performance.now() - started;
+  }).sort((a, b) => a - b);
+  console.log(
+    `500 draws of a whole link, 2000 points, ${name.padEnd(17)}${samples[0]!.toFixed(1).padStart(9)} ms best ${samples[7]!.toFixed(1).padStart(9)} ms median   aim 50 ms`,
+  );
+}

@@ -96,50 +96,78 @@ const neededRung = (ladder: readonly LadderRung[], held: LadderRung | null, airt
   return ladder.find((r) => r.phyRateMbps * usableShare >= needMbps);
 };
 
-/** Everything about one direction that does not depend on the level: gains and losses around the air. */
+/** Gains and losses of one direction around the air, dB; what does not depend on the level. */
 const around = (plan: LinkPlan, tx: EndPlan, rx: EndPlan, state: PathState) => {
-  const near = tx === plan.near;
   const { profile } = state.path;
-  const bearings = near
-    ? ([profile.nearBearingDeg, profile.farBearingDeg] as const)
-    : ([profile.farBearingDeg, profile.nearBearingDeg] as const);
-  const tilts = near ? ([state.nearTiltDeg, state.farTiltDeg] as const) : ([state.farTiltDeg, state.nearTiltDeg] as const);
+  const near = tx === plan.near;
+  const outBearingDeg = near ? profile.nearBearingDeg : profile.farBearingDeg;
+  const inBearingDeg = near ? profile.farBearingDeg : profile.nearBearingDeg;
+  const outTiltDeg = near ? state.nearTiltDeg : state.farTiltDeg;
+  const inTiltDeg = near ? state.farTiltDeg : state.nearTiltDeg;
   const frequencyGhz = plan.centreMhz / 1000;
-  const lossOf = (end: EndPlan): BarrierLoss | null => (end.barrier === null ? null : barrierLoss(end.barrier, frequencyGhz));
+  const barrierOut = tx.barrier === null ? null : barrierLoss(tx.barrier, frequencyGhz);
+  const barrierIn = rx.barrier === null ? null : barrierLoss(rx.barrier, frequencyGhz);
+  const chainsDb = 10 * Math.log10(tx.radio.chains);
+  const aimOutDb = aimLossDb(state.path, tx, outBearingDeg, outTiltDeg);
+  const aimInDb = aimLossDb(state.path, rx, inBearingDeg, inTiltDeg);
+  const nearFieldDb = nearFieldOf(plan, state.rayM, state.path.wavelengthM);
   const polarisation = matchPolarisation(polarisationOf(tx), polarisationOf(rx));
-  const wetDb = wetCoverDb(frequencyGhz);
-  const before: LevelTerm[] = [
-    plain("chains", -10 * Math.log10(tx.radio.chains), "total to one chain", { chains: tx.radio.chains }),
-    plain("feeder-out", -tx.feederLossDb, "typed"),
-    plain("connectors-out", -tx.connectorLossDb, "typed"),
-    plain("antenna-out", gainOf(tx), "data sheet", { antenna: antennaNameOf(tx), gainDbi: gainOf(tx) }),
-    plain("aim-out", aimLossDb(state.path, tx, bearings[0], tilts[0]), "antenna pattern", { tiltDeg: tilts[0], bearingDeg: bearings[0] }),
-    barrierTerm("barrier-out", tx, lossOf(tx)),
-    plain("near-field", -nearFieldOf(plan, state.rayM, state.path.wavelengthM), "bound 4 P / A (ours)", {
-      farFieldM: Number(state.freeSpace.inputs.farFieldM),
-    }),
-  ];
-  const after: LevelTerm[] = [
-    plain("polarisation", -polarisation.lossDb, "data sheets", {
-      out: polarisationOf(tx),
-      into: polarisationOf(rx),
-      match: polarisation.note,
-    }),
-    plain("radome", 0, "1 to 2 dB an end when wet (ours)", { wetDb }),
-    barrierTerm("barrier-in", rx, lossOf(rx)),
-    plain("aim-in", aimLossDb(state.path, rx, bearings[1], tilts[1]), "antenna pattern", { tiltDeg: tilts[1], bearingDeg: bearings[1] }),
-    plain("antenna-in", gainOf(rx), "data sheet", { antenna: antennaNameOf(rx), gainDbi: gainOf(rx) }),
-    plain("connectors-in", -rx.connectorLossDb, "typed"),
-    plain("feeder-in", -rx.feederLossDb, "typed"),
-  ];
-  return { before, after };
+  const cablesDb = tx.feederLossDb + tx.connectorLossDb + rx.feederLossDb + rx.connectorLossDb;
+  const barriersDb = (barrierOut?.medianDb ?? 0) + (barrierIn?.medianDb ?? 0);
+  return {
+    outBearingDeg,
+    inBearingDeg,
+    outTiltDeg,
+    inTiltDeg,
+    barrierOut,
+    barrierIn,
+    chainsDb,
+    aimOutDb,
+    aimInDb,
+    nearFieldDb,
+    polarisation,
+    totalDb: gainOf(tx) + gainOf(rx) + aimOutDb + aimInDb - chainsDb - cablesDb - barriersDb - nearFieldDb - polarisation.lossDb,
+  };
 };
+
+/** The same as terms in the order of the level line, with the air between them. */
+const termsOf = (
+  plan: LinkPlan,
+  tx: EndPlan,
+  rx: EndPlan,
+  state: PathState,
+  transmit: LevelTerm,
+  g: ReturnType<typeof around>,
+): LevelTerm[] => [
+  transmit,
+  plain("chains", -g.chainsDb, "total to one chain", { chains: tx.radio.chains }),
+  plain("feeder-out", -tx.feederLossDb, "typed"),
+  plain("connectors-out", -tx.connectorLossDb, "typed"),
+  plain("antenna-out", gainOf(tx), "data sheet", { antenna: antennaNameOf(tx), gainDbi: gainOf(tx) }),
+  plain("aim-out", g.aimOutDb, "antenna pattern", { tiltDeg: g.outTiltDeg, bearingDeg: g.outBearingDeg }),
+  barrierTerm("barrier-out", tx, g.barrierOut),
+  plain("near-field", -g.nearFieldDb, "bound 4 P / A (ours)", { farFieldM: Number(state.freeSpace.inputs.farFieldM) }),
+  state.freeSpace,
+  state.gas,
+  ...state.obstruction,
+  plain("polarisation", -g.polarisation.lossDb, "data sheets", {
+    out: polarisationOf(tx),
+    into: polarisationOf(rx),
+    match: g.polarisation.note,
+  }),
+  plain("radome", 0, "1 to 2 dB an end when wet (ours)", { wetDb: wetCoverDb(plan.centreMhz / 1000) }),
+  barrierTerm("barrier-in", rx, g.barrierIn),
+  plain("aim-in", g.aimInDb, "antenna pattern", { tiltDeg: g.inTiltDeg, bearingDeg: g.inBearingDeg }),
+  plain("antenna-in", gainOf(rx), "data sheet", { antenna: antennaNameOf(rx), gainDbi: gainOf(rx) }),
+  plain("connectors-in", -rx.connectorLossDb, "typed"),
+  plain("feeder-in", -rx.feederLossDb, "typed"),
+];
 
 const sum = (terms: readonly LevelTerm[], of: (t: LevelTerm) => number): number => terms.reduce((s, t) => s + of(t), 0);
 
 /**
  * One direction from transmitter to receiver.
- * @param detail false leaves out availability and exposure, for trying thousands of radios.
+ * @param detail false leaves out terms, availability and exposure, for trying thousands of radios.
  */
 export const directionOf = (
   plan: LinkPlan,
@@ -155,23 +183,23 @@ export const directionOf = (
   const regulation = regulate(plan.policy.domain, plan.centreMhz, plan.widthMhz, gainOf(tx), plan.policy.use, cableDb, beamwidthOf(tx));
   const legalDbm = regulation.status === "allowed" ? regulation.maxConductedDbm : Number.POSITIVE_INFINITY;
   const setPowerDbm = Math.min(tx.txPowerDbm, legalDbm);
-  const { before, after } = around(plan, tx, rx, state);
-  const fixedDb = sum(before, (t) => t.valueDb) + state.airDb + sum(after, (t) => t.valueDb);
+  const gains = around(plan, tx, rx, state);
+  const fixedDb = gains.totalDb + state.airDb;
   const floorDbm = noiseFloorDbm(plan.widthMhz, rx.radio.noiseFigureDb);
   const riseDb = noiseRiseDb(floorDbm, rx.interferenceDbm);
   const ladder = ladderOf(plan, tx, rx, setPowerDbm, fixedDb, riseDb);
   const { held, heldWithMargin } = pickRung(ladder);
   const shownPowerDbm = held?.txPowerDbm ?? Math.min(setPowerDbm, ladder[0]?.txPowerDbm ?? setPowerDbm);
   const levelDbm = shownPowerDbm + fixedDb;
-  const transmit: LevelTerm = {
+  const transmit = (): LevelTerm => ({
     id: "transmit",
     valueDb: shownPowerDbm,
     worseByDb: 0,
     clause: regulation.status === "allowed" && tx.txPowerDbm > legalDbm ? regulation.limit.rule.source : "set power, radio's table",
     inputs: { setDbm: tx.txPowerDbm, legalDbm: Number.isFinite(legalDbm) ? legalDbm : "none", radio: tx.radio.name },
     inRange: regulation.status === "allowed",
-  };
-  const terms: LevelTerm[] = [transmit, ...before, state.freeSpace, state.gas, ...state.obstruction, ...after];
+  });
+  const terms = detail ? termsOf(plan, tx, rx, state, transmit(), gains) : [];
   const spreadDb = Z90 * Math.hypot(POWER_SIGMA_DB, GAIN_SIGMA_DB, GAIN_SIGMA_DB);
   const rung = (r: LadderRung, errors: number): AirtimeResult => airtimeOf(plan, tx, rx, state.rayM, r, errors);
   const airtime = held === null ? null : rung(held, heldWithMargin ? PACKET_ERROR_HELD : PACKET_ERROR_THIN);

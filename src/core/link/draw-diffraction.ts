@@ -1,9 +1,19 @@
-import { deltaBullingtonDb, finiteScreenLossDb, knifeEdgeLossDb, shiftedDiffraction, shiftScratch } from "../propagation";
+import {
+  deltaBullingtonDb,
+  finiteScreenLossDb,
+  knifeEdgeLossDb,
+  shiftedDiffraction,
+  shiftScratch,
+  thinnedDiffraction,
+} from "../propagation";
 import type { Draw } from "./draws";
 import type { GroundField } from "./ground-field";
 import { vOfHeight } from "./obstruction";
 import type { PathState } from "./path-state";
 import type { LinkPlan } from "./types";
+
+/** Points of a profile that a draw looks at: the moved field is smooth over the rest. */
+export const MOST_POINTS = 512;
 
 /** Loss of one draw over moved ground and bodies, dB. @param solidErrorM height error of each solid of the path. */
 export type DiffractionOfDraw = (draw: Draw, solidErrorM: readonly number[]) => number;
@@ -11,12 +21,14 @@ export type DiffractionOfDraw = (draw: Draw, solidErrorM: readonly number[]) => 
 /** The same choice as in the median: the whole profile, or with a dominating body its edge over the rest. Null without a profile. */
 export const diffractionDraw = (plan: LinkPlan, state: PathState, field: GroundField): DiffractionOfDraw | null => {
   const { path, ray } = state;
-  const whole = path.withBodies();
-  if (whole === null) return null;
+  const all = path.withBodies();
+  if (all === null) return null;
+  const whole = thinnedDiffraction(all, state.nearAmslM, state.farAmslM, MOST_POINTS);
   const term = state.obstruction[0]!;
   const atM = Number(term.inputs.atM);
   const dominant = term.inputs.v === undefined ? -1 : path.solids.findIndex((s) => s.prepared.body.name === term.inputs.over);
-  const rest = dominant < 0 ? null : path.without(dominant);
+  const without = dominant < 0 ? null : path.without(dominant);
+  const rest = without === null ? null : thinnedDiffraction(without, state.nearAmslM, state.farAmslM, MOST_POINTS);
   const wholeField = field.along(whole.fromNearKm);
   const wholeRoom = shiftScratch(whole);
   const restField = rest === null ? null : field.along(rest.fromNearKm);

@@ -41,7 +41,7 @@ const barriersOf = (plan: LinkPlan): BarrierLoss[] =>
 
 /**
  * The radios over a path that was worked out before: pairing, both directions, service verdict.
- * @param detail false leaves out staircase and exposure, for trying thousands of radios on one path.
+ * @param detail false leaves out terms, availability and exposure, for trying thousands of radios on one path.
  */
 export const serviceOf = (plan: LinkPlan, state: PathState, detail = true): Pick<LinkResult, "service" | "reflection"> => {
   const faults: PairingFault[] = [...pairingFaults(plan.near.radio, plan.far.radio, plan.centreMhz, plan.widthMhz), ...antennaFaults(plan)];
@@ -54,7 +54,7 @@ export const serviceOf = (plan: LinkPlan, state: PathState, detail = true): Pick
   }
   const airtimeUsedShare = usedShare(toFar, toNear);
   let verdict = serviceVerdict(plan, state.path, faults, toFar, toNear, airtimeUsedShare);
-  const offAxis = [toFar, toNear].some((d) => d !== null && isOutOfBeam(d));
+  const offAxis = faults.length === 0 && [plan.near, plan.far].some((end) => isOutOfBeam(plan, end, state));
   if ((reflection !== null && reflection.lowDb < REFLECTION_WORTH_DB) || offAxis) verdict = worseVerdict(verdict, "tight");
   return { service: { verdict, faults, airtimeUsedShare, toFar, toNear }, reflection };
 };

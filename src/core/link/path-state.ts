@@ -5,7 +5,7 @@
 import { farFieldDistanceM } from "../antenna";
 import { elevationAngleDeg } from "../geo";
 import { effectiveEnd, makeRay, type Ray } from "../obstacles";
-import { freeSpaceLossDb, gasSpecificAttenuation, type Multipath, multipath, vapourPressureHpa } from "../propagation";
+import { freeSpaceLossDb, type Multipath, multipath } from "../propagation";
 import { type BodyApproach, clearanceOf, governing, leavesCount, worstOf } from "./clearance";
 import { type Condition, conditionsOf } from "./conditions";
 import { halfApertureOf } from "./end-gear";
@@ -13,8 +13,6 @@ import { besideTerm, diffractionTerm, ownEdgeTerm } from "./obstruction";
 import type { PreparedPath } from "./prepare";
 import type { ClearanceResult, LevelTerm, LinkPlan, WorstPlace } from "./types";
 import { vegetationTerm } from "./vegetation-term";
-
-const ZERO_CELSIUS_K = 273.15;
 
 export interface PathState {
   readonly path: PreparedPath;
@@ -72,13 +70,9 @@ export const worstPlaceOf = (plan: LinkPlan, path: PreparedPath, year: number): 
   return governing(conditions.map((c) => worstOf(path, c, leaves, year)));
 };
 
-const gasTerm = (plan: LinkPlan, frequencyGhz: number, rayM: number): LevelTerm => {
+const gasTerm = (plan: LinkPlan, path: PreparedPath, frequencyGhz: number, rayM: number): LevelTerm => {
   const { temperatureC, pressureHpa, vapourDensityGm3 } = plan.climate;
-  const temperatureK = temperatureC + ZERO_CELSIUS_K;
-  // Pressure is total: dry air is what the vapour leaves.
-  const dryHpa = pressureHpa - vapourPressureHpa(vapourDensityGm3, temperatureK);
-  const gas = gasSpecificAttenuation(frequencyGhz, dryHpa, temperatureK, vapourDensityGm3);
-  const dbPerKm = gas.oxygenDbPerKm + gas.waterDbPerKm;
+  const dbPerKm = path.gasDbPerKm;
   return {
     id: "gas",
     valueDb: -(dbPerKm * rayM) / 1000,
@@ -105,7 +99,7 @@ export const pathStateOf = (plan: LinkPlan, path: PreparedPath): PathState => {
     inputs: { distanceM: rayM, frequencyGhz, farFieldM },
     inRange: rayM >= farFieldM,
   };
-  const gas = gasTerm(plan, frequencyGhz, rayM);
+  const gas = gasTerm(plan, path, frequencyGhz, rayM);
   const obstruction = [
     diffractionTerm(path, ray, plan, nearAmslM, farAmslM),
     besideTerm(bodies),

@@ -1,12 +1,13 @@
 import { type AntennaShape, type Pattern, patternOf } from "../antenna";
 import { effectiveRadiusM } from "../geo";
 import { acrossExtent, isVegetation, type PathBody, type PreparedOutline, prepareOutline, type TopAt } from "../obstacles";
-import { type DiffractionProfile, prepareDiffraction, wavelengthM } from "../propagation";
+import { type DiffractionProfile, gasSpecificAttenuation, prepareDiffraction, vapourPressureHpa, wavelengthM } from "../propagation";
 import { type LevelStretch, levelStretches, NO_DATASET } from "../terrain";
 import type { LinkPlan, PathProfile } from "./types";
 
 /** Bodies farther aside than this many F1 never form a narrow screen. */
 const NARROW_SCREEN_F1 = 3;
+const ZERO_CELSIUS_K = 273.15;
 /** Approaches above this share of F1 are of no interest to clearance or loss. */
 export const SHARE_OF_INTEREST = 1.5;
 
@@ -34,6 +35,8 @@ export interface PreparedPath {
   readonly seaShare: number;
   /** Pattern of an antenna on this channel, made when first asked for. */
   readonly pattern: (shape: AntennaShape) => Pattern;
+  /** Specific attenuation of the plan's air on this channel, dB/km. */
+  readonly gasDbPerKm: number;
   readonly groundAt: (xM: number) => number;
   readonly datasetAt: (xM: number) => number;
 }
@@ -156,7 +159,16 @@ const mergedProfile = (
   return { distanceM: d, topAmslM, groundAmslM };
 };
 
-/** @returns the path made ready for one channel centre, k and set of trims. */
+const gasOf = (plan: LinkPlan): number => {
+  const { temperatureC, pressureHpa, vapourDensityGm3 } = plan.climate;
+  const temperatureK = temperatureC + ZERO_CELSIUS_K;
+  // Pressure is total: dry air is what the vapour leaves.
+  const dryHpa = pressureHpa - vapourPressureHpa(vapourDensityGm3, temperatureK);
+  const gas = gasSpecificAttenuation(plan.centreMhz / 1000, dryHpa, temperatureK, vapourDensityGm3);
+  return gas.oxygenDbPerKm + gas.waterDbPerKm;
+};
+
+/** @returns the path made ready for one channel centre, k, air and set of trims. */
 export const preparePath = (plan: LinkPlan, profile: PathProfile): PreparedPath => {
   const groundAt = groundSampler(profile);
   const bodies = profile.bodies.map((b) => prepareBody(b, plan, groundAt));
@@ -209,6 +221,7 @@ export const preparePath = (plan: LinkPlan, profile: PathProfile): PreparedPath 
       return cache.get(index) ?? null;
     },
     unknownGroundM,
+    gasDbPerKm: gasOf(plan),
     level,
     seaShare,
     pattern: (shape) => {

@@ -11,9 +11,16 @@ import { gainOf, patternOfEnd, polarisationOf } from "./end-gear";
 import type { PathState } from "./path-state";
 import type { LinkPlan, ReflectionSummary } from "./types";
 
-/** Tides, height errors of both ends together (one sigma either way), and airs tried for the summary. */
+/** Tides, height errors (a sigma of both ends together either way) and airs tried for the summary. */
 const TIDES = 7;
-const HEIGHT_OFFSETS_M = [-0.28, 0, 0.28];
+const SIGMAS = [-1, 0, 1];
+
+/** How well both mounts are known above the water, metres: typed heights and the ground they stand on. */
+const heightSigma = (plan: LinkPlan, state: PathState): number => {
+  const { profile, datasetAt } = state.path;
+  const ground = (xM: number): number => profile.datasets[datasetAt(xM)]?.sigmaM ?? 0;
+  return Math.hypot(plan.near.mountSigmaM, plan.far.mountSigmaM, ground(0), ground(profile.pathM));
+};
 
 export interface Reflector {
   readonly stretch: LevelStretch;
@@ -107,15 +114,17 @@ export const reflectionSummary = (plan: LinkPlan, state: PathState): ReflectionS
   // Between the median air and the low one: the middle of what is drawn for the doubt.
   const lowK = kLowOf(kLow, state.rayM / 1000);
   const middleK = 1 / (0.75 / kFactor + 0.25 / Math.min(kFactor, lowK));
+  const heightSigmaM = heightSigma(plan, state);
   let now: ReflectionResult | null = null;
   for (let t = 0; t < TIDES; t++) {
     const tideM = reflector.tideRangeM * (t / (TIDES - 1) - 0.5);
     for (const k of [kFactor, middleK]) {
-      for (const offset of HEIGHT_OFFSETS_M) {
-        const r = reflectedAt(plan, state, reflector, { tideM, farAmslM: state.farAmslM + offset, kFactor: k });
+      for (const sigmas of SIGMAS) {
+        const farAmslM = state.farAmslM + sigmas * heightSigmaM;
+        const r = reflectedAt(plan, state, reflector, { tideM, farAmslM, kFactor: k });
         if (r.relativeDb === null) continue;
         levels.push(r.relativeDb);
-        if (k === kFactor && offset === 0) {
+        if (k === kFactor && sigmas === 0) {
           overTide.push(r.relativeDb);
           now ??= r;
         }
@@ -133,6 +142,7 @@ export const reflectionSummary = (plan: LinkPlan, state: PathState): ReflectionS
     atM: state.ray.startM + now.atM,
     grazingDeg: now.grazingDeg,
     size: now.size,
+    heightSigmaM,
     worstDb: Math.min(...overTide),
     lowDb: at(0.1),
     highDb: at(0.9),

@@ -287,6 +287,8 @@ export interface ReflectionSummary {
   readonly atM: number;
   readonly grazingDeg: number;
   readonly size: number;
+  /** How well the mounts are known above the surface. */
+  readonly heightSigmaM: number;
   /** Level of both rays against the direct one: weakest and strongest over the tide; 10th and 90th of 100 over tide, heights and air. */
   readonly worstDb: number;
   readonly lowDb: number;

@@ -57,6 +57,8 @@ export interface Uncertainty {
   readonly expectedToNearDbm: number;
   /** Room left beyond the policy at the worst place, metres; negative is missed. */
   readonly spareM: Spread;
+  readonly shareOfF1: Spread;
+  readonly policyShare: number;
   readonly probabilityClear: number;
   readonly rateToFarMbps: Spread;
   readonly rateToNearMbps: Spread;
@@ -130,7 +132,7 @@ export const monteCarlo = (plan: LinkPlan, path: PreparedPath, options: { draws?
     throw new RangeError(`draws is ${draws}; it must be 1 to ${MOST_DRAWS}`);
   if (path.unknownGroundM > 0) return null;
   const state = pathStateOf(plan, path);
-  const { toFar, toNear } = serviceOf(plan, state, false).service;
+  const { toFar, toNear } = serviceOf(plan, state).service;
   const { worst } = state.clearance;
   if (toFar === null || toNear === null || worst === null) return null;
   const governs = state.conditions.find((c) => c.ray.kFactor === worst.kFactor && c.share === worst.policyShare) ?? state.conditions[0]!;
@@ -142,14 +144,14 @@ export const monteCarlo = (plan: LinkPlan, path: PreparedPath, options: { draws?
   const rateNear = rateBy(plan, toNear, false, state.rayM);
 
   const make = (): Float64Array => new Float64Array(draws);
-  const out = { far: make(), near: make(), spare: make(), rateFar: make(), rateNear: make() };
+  const out = { far: make(), near: make(), spare: make(), share: make(), rateFar: make(), rateNear: make() };
   const by = Object.fromEntries(INPUTS.map((i) => [i, make()])) as Record<(typeof INPUTS)[number], Float64Array>;
   const ownerAt = worst.owner.kind === "body" ? sections.findIndex((s) => s.body.id === (worst.owner as { id: string }).id) : -1;
   const t = worst.atM / path.profile.pathM;
   let clear = 0;
   for (let n = 0; n < draws; n++) {
     const draw = next();
-    const spareM = clearance(draw);
+    const { share, spareM } = clearance(draw);
     if (spareM >= -MET_WITHIN_M) clear++;
     const l = level(draw);
     const gainDb = Math.SQRT2 * GAIN_SIGMA_DB * normal();
@@ -158,6 +160,7 @@ export const monteCarlo = (plan: LinkPlan, path: PreparedPath, options: { draws?
     const toNearDb = pathDb + POWER_SIGMA_DB * normal();
     const readingDb = READING_SIGMA_DB * normal();
     out.spare[n] = spareM;
+    out.share[n] = share;
     out.far[n] = toFar.levelDbm + toFarDb + readingDb;
     out.near[n] = toNear.levelDbm + toNearDb + READING_SIGMA_DB * normal();
     out.rateFar[n] = rateFar(toFarDb);
@@ -182,13 +185,15 @@ export const monteCarlo = (plan: LinkPlan, path: PreparedPath, options: { draws?
     expectedToFarDbm: toFar.levelDbm,
     expectedToNearDbm: toNear.levelDbm,
     spareM: spreadOf(out.spare),
+    shareOfF1: spreadOf(out.share),
+    policyShare: governs.share,
     probabilityClear: clear / draws,
     rateToFarMbps: spreadOf(out.rateFar),
     rateToNearMbps: spreadOf(out.rateNear),
     contributions: INPUTS.map((input) => ({
       input,
       ofLevel: explainedShare(by[input], out.far),
-      ofClearance: explainedShare(by[input], out.spare),
+      ofClearance: explainedShare(by[input], out.share),
     })).sort((a, b) => b.ofLevel + b.ofClearance - a.ofLevel - a.ofClearance),
   };
 };

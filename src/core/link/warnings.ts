@@ -1,24 +1,31 @@
 import { THROUGH_LIMIT_GHZ } from "../propagation";
 import { leavesCount } from "./clearance";
-import { antennaNameOf, beamwidthOf, patternOfEnd } from "./end-gear";
+import { aimLossDb, antennaNameOf, beamwidthOf, patternOfEnd } from "./end-gear";
 import type { PathState } from "./path-state";
-import type { Direction, EndPlan, LinkPlan, LinkResult, ReflectionSummary, Warning } from "./types";
+import type { EndPlan, LinkPlan, LinkResult, ReflectionSummary, Warning } from "./types";
 
 /** Below this a distance shown by a radio is not a distance. */
 const RADIO_DISTANCE_LIMIT_M = 300;
+const STATED_MULTIPATH_KM = 3;
 /** A reflected ray that can take this much is worth a word (ours). */
 export const REFLECTION_WORTH_DB = -3;
 /** Half power: beyond it the other end lies outside the beam. */
 const BEAM_EDGE_DB = -3;
-const aimOf = (d: Direction): number => d.terms.find((t) => t.id === "aim-out")?.valueDb ?? 0;
-export const isOutOfBeam = (d: Direction): boolean => aimOf(d) < BEAM_EDGE_DB;
-const STATED_MULTIPATH_KM = 3;
+const aimOf = (plan: LinkPlan, end: EndPlan, state: PathState): number => {
+  const { nearBearingDeg, farBearingDeg } = state.path.profile;
+  return end === plan.near
+    ? aimLossDb(state.path, end, nearBearingDeg, state.nearTiltDeg)
+    : aimLossDb(state.path, end, farBearingDeg, state.farTiltDeg);
+};
+export const isOutOfBeam = (plan: LinkPlan, end: EndPlan, state: PathState): boolean => aimOf(plan, end, state) < BEAM_EDGE_DB;
 
 const endWarnings = (plan: LinkPlan, end: EndPlan, state: PathState, elevationDeg: number, result: LinkResult["service"]): Warning[] => {
   const d = end === plan.near ? result.toFar : result.toNear;
   if (d === null) return [];
   const out: Warning[] = [];
-  if (isOutOfBeam(d)) out.push({ code: "out-of-beam", values: { name: end.name, lossDb: -aimOf(d), tiltDeg: elevationDeg } });
+  if (isOutOfBeam(plan, end, state)) {
+    out.push({ code: "out-of-beam", values: { name: end.name, lossDb: -aimOf(plan, end, state), tiltDeg: elevationDeg } });
+  }
   if (beamwidthOf(end) === null && end.radio.antenna.form !== "omni") {
     out.push({
       code: "beamwidth-derived",
@@ -70,7 +77,7 @@ export const warningsOf = (
       code: "reflection",
       values: {
         lowDb: reflection.lowDb,
-        worstDb: reflection.worstDb,
+        heightSigmaM: reflection.heightSigmaM,
         atM: reflection.atM,
         surface: reflection.surface,
         size: reflection.size,
@@ -81,6 +88,14 @@ export const warningsOf = (
     if (end.barrier?.kind === "unknown") out.push({ code: "barrier-unknown", values: { name: end.name } });
     if (end.barrier?.kind === "material")
       out.push({ code: "barrier-by-table", values: { name: end.name, material: end.barrier.material } });
+  }
+  const loud = [service.toFar, service.toNear].flatMap((d) => {
+    const aboveDbm = d?.regulation.status === "allowed" ? d.regulation.powerControlAboveDbm : null;
+    return d !== null && aboveDbm !== null && d.eirpDbm > aboveDbm ? [{ eirpDbm: d.eirpDbm, aboveDbm }] : [];
+  });
+  if (loud.length > 0) {
+    const values = { eirpDbm: Math.max(...loud.map((l) => l.eirpDbm)), aboveDbm: Math.min(...loud.map((l) => l.aboveDbm)) };
+    out.push({ code: "power-control", values });
   }
   out.push(
     ...endWarnings(plan, plan.near, state, state.nearTiltDeg, service),

@@ -20,8 +20,8 @@ export interface Approach {
 export type TopAt = (xM: number) => number;
 
 const GOLDEN = (Math.sqrt(5) - 1) / 2;
-/** 0.618^28 is 1.4e-6: a 100 m edge is searched to 0.2 mm. */
-const SEARCH_STEPS = 28;
+/** 0.618^13 is 2e-3; the parabola through the last three points then finds the bottom of so smooth a curve. */
+const SEARCH_STEPS = 13;
 /** An F1 below this is taken as this when a shift is divided by it. */
 const LEAST_F1_M = 0.01;
 
@@ -48,8 +48,27 @@ const minimise = (f: (t: number) => number): { t: number; value: number } => {
       fd = f(d);
     }
   }
-  let t = (a + b) / 2;
-  let value = f(t);
+  const [inner, fInner] = fc < fd ? [c, fc] : [d, fd];
+  let t = inner;
+  let value = fInner;
+  const half = (b - a) / 2;
+  const mid = a + half;
+  const fm = f(mid);
+  const fa = f(a);
+  const fb = f(b);
+  const bend = fa - 2 * fm + fb;
+  if (fm < value) {
+    t = mid;
+    value = fm;
+  }
+  if (bend > 0) {
+    const vertex = Math.min(1, Math.max(0, mid + (half * (fa - fb)) / (2 * bend)));
+    const fv = f(vertex);
+    if (fv < value) {
+      t = vertex;
+      value = fv;
+    }
+  }
   for (const end of [0, 1]) {
     const atEnd = f(end);
     if (atEnd < value) {
@@ -111,7 +130,9 @@ export const bodyApproach = (ray: Ray, outline: PreparedOutline, topAt: TopAt, b
   return best;
 };
 
+/** Tops inside a stretch are looked at every few metres. */
 const STRETCH_SAMPLES = 24;
+const SAMPLE_EVERY_M = 5;
 
 /** The axis inside the outline: the ray passes over the body there, or through it. */
 const throughApproach = (ray: Ray, { body, stretches }: PreparedOutline, topAt: TopAt): Approach | null => {
@@ -124,8 +145,9 @@ const throughApproach = (ray: Ray, { body, stretches }: PreparedOutline, topAt: 
     let deepestAtM = fromM;
     let firstThroughM = Number.NaN;
     let lastThroughM = Number.NaN;
-    for (let s = 0; s <= STRETCH_SAMPLES; s++) {
-      const x = fromM + ((toM - fromM) * s) / STRETCH_SAMPLES;
+    const samples = Math.min(STRETCH_SAMPLES, Math.max(2, Math.ceil((toM - fromM) / SAMPLE_EVERY_M)));
+    for (let s = 0; s <= samples; s++) {
+      const x = fromM + ((toM - fromM) * s) / samples;
       const depthM = topAt(x) + rayBulgeM(ray, x) - rayZM(ray, x);
       if (depthM > deepestM) {
         deepestM = depthM;
@@ -191,9 +213,11 @@ export const groundApproach = (ray: Ray, distanceM: Float64Array, groundAmslM: F
       continue;
     }
     if (leastShare < 0 || !(under >= 0)) continue;
-    // Off the ray by p, its foot a from the near and b from the far end: |TP| - a is p^2 / (|TP| + a).
+    // At any place along the ray the excess is at least that of the middle: no division for most points.
     const p = under * cos;
     const p2 = p * p;
+    if (2 * p2 >= leastExcessM * (lengthM + p)) continue;
+    // Off the ray by p, its foot a from the near and b from the far end: |TP| - a is p^2 / (|TP| + a).
     const a = Math.abs(d1 * cos + (z - ray.startZM) * sin);
     const b = Math.abs(lengthM - a);
     // |TP| <= a + p bounds the excess from below without a root; most points end here.

@@ -4,7 +4,7 @@ export { freeSpaceLossDb, freeSpaceLossRoundedDb, LIGHT_SPEED_M_S, wavelengthM }
 export { type DiffractionProfile, deltaBullingtonDb, prepareDiffraction } from "./p526-delta-bullington";
 export { finiteScreenLossDb, knifeEdgeLossDb, knifeEdgeLossExactDb, LEAST_V, vOfShare } from "./p526-knife-edge";
 export { roundedObstacleLossDb, twoEdgeLossDb, vOfEdge } from "./p526-obstacles";
-export { type ShiftScratch, shiftedDiffraction, shiftScratch } from "./p526-shifted";
+export { type ShiftScratch, shiftedDiffraction, shiftScratch, thinnedDiffraction } from "./p526-shifted";
 export { firstTermLossDb, type GroundType, type Polarisation, sphericalEarthLossDb } from "./p526-spherical-earth";
 export { type Permittivity, type Surface, seaWaterConductivity, surfacePermittivity, waterPermittivity } from "./p527-permittivity";
 export {

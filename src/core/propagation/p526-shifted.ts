@@ -67,3 +67,38 @@ export const shiftedDiffraction = (
     endFarM: p.endFarM + farShiftM,
   };
 };
+
+/**
+ * The profile with at most so many points: of each run of neighbours the one nearest to blocking the
+ * straight line between two heights. The smooth-earth fit stays that of the whole.
+ */
+export const thinnedDiffraction = (p: DiffractionProfile, nearAmslM: number, farAmslM: number, mostPoints: number): DiffractionProfile => {
+  const run = Math.ceil(p.count / mostPoints);
+  if (run <= 1) return p;
+  const kept: number[] = [];
+  for (let from = 0; from < p.count; from += run) {
+    let best = from;
+    let bestV = Number.NEGATIVE_INFINITY;
+    for (let i = from; i < Math.min(p.count, from + run); i++) {
+      const t = p.fromNearKm[i]! / p.pathKm;
+      const v = (p.topM[i]! - nearAmslM - (farAmslM - nearAmslM) * t) * p.vPerM[i]!;
+      if (v > bestV) {
+        bestV = v;
+        best = i;
+      }
+    }
+    kept.push(best);
+  }
+  const take = (values: Float64Array): Float64Array => Float64Array.from(kept, (i) => values[i]!);
+  return {
+    ...p,
+    count: kept.length,
+    fromNearKm: take(p.fromNearKm),
+    inverseNear: take(p.inverseNear),
+    inverseFar: take(p.inverseFar),
+    topM: take(p.topM),
+    groundM: take(p.groundM),
+    bulgeM: take(p.bulgeM),
+    vPerM: take(p.vPerM),
+  };
+};

@@ -166,8 +166,12 @@ const usable = (rule: RuleRow, use: LinkUse, gainDbi: number, beamwidthDeg: numb
 
 /** The channel's edges and every edge of a row strictly inside it, rising. */
 const edgesWithin = (rows: readonly RuleRow[], lowMhz: number, highMhz: number): number[] => {
-  const inside = rows.flatMap((r) => [r.lowMhz, r.highMhz]).filter((f) => f > lowMhz && f < highMhz);
-  return inside.length === 0 ? [lowMhz, highMhz] : [lowMhz, ...new Set(inside.sort((a, b) => a - b)), highMhz];
+  const edges = [lowMhz, highMhz];
+  for (const r of rows) {
+    if (r.lowMhz > lowMhz && r.lowMhz < highMhz && !edges.includes(r.lowMhz)) edges.push(r.lowMhz);
+    if (r.highMhz > lowMhz && r.highMhz < highMhz && !edges.includes(r.highMhz)) edges.push(r.highMhz);
+  }
+  return edges.length === 2 ? edges : edges.sort((a, b) => a - b);
 };
 
 /**

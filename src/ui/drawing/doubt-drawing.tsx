@@ -1,6 +1,6 @@
 "use client";
 import type { Direction, LinkResult, Spread, Uncertainty } from "@/core/link";
-import { chanceText, figure, lengthIn, lengthUnit, type Units } from "../wording/numbers";
+import { chanceText, figure, lengthText, type Units } from "../wording/numbers";
 
 const ROW_PX = 44;
 const LEFT = 178;
@@ -57,7 +57,7 @@ const StripRow = ({ s, width, top }: { s: Strip; width: number; top: number }) =
   );
 };
 
-/** How sure the figures are: eight cases of ten for level, room and rate, and which input decides. */
+/** How sure the figures are: eight cases of ten for level, clearance and rate, and which input decides. */
 export const DoubtDrawing = ({
   doubt,
   waiting,
@@ -84,16 +84,18 @@ export const DoubtDrawing = ({
       </p>
     );
   }
-  const scaled = (s: Spread): Spread => ({
-    p02: lengthIn(units, s.p02),
-    p10: lengthIn(units, s.p10),
-    p50: lengthIn(units, s.p50),
-    p90: lengthIn(units, s.p90),
-    p98: lengthIn(units, s.p98),
-  });
   const strips: Strip[] = [
     { name: "Level as read", unit: "dBm", spread: reverse ? doubt.levelToNearDbm : doubt.levelToFarDbm, digits: 0, mark: null },
-    { name: "Room beyond policy", unit: lengthUnit(units), spread: scaled(doubt.spareM), digits: 1, mark: { value: 0, words: "policy" } },
+    {
+      name: "Clearance",
+      unit: "share of F1",
+      spread: doubt.shareOfF1,
+      digits: 2,
+      mark: {
+        value: doubt.policyShare,
+        words: `policy ${figure(doubt.policyShare, 1)}; in the middle ${lengthText(units, Math.abs(doubt.spareM.p50))} ${doubt.spareM.p50 < 0 ? "short" : "to spare"}`,
+      },
+    },
     {
       name: "Usable rate",
       unit: "Mbps",
@@ -114,7 +116,7 @@ export const DoubtDrawing = ({
             : `; ${chanceText(result.clearance.probability)} by the quick sum about the worst place`}
           . A reading inside the band is as planned; outside the line it is a fault to be found.
         </p>
-        <svg width={drawing} height={ROW_PX * strips.length + 14} role="img" aria-label="Spread of level, room and rate">
+        <svg width={drawing} height={ROW_PX * strips.length + 14} role="img" aria-label="Spread of level, clearance and rate">
           {strips.map((s, i) => (
             <StripRow key={s.name} s={s} width={drawing} top={i * ROW_PX + 6} />
           ))}
@@ -131,7 +133,7 @@ export const DoubtDrawing = ({
               of level
             </th>
             <th scope="col" className="w-[86px] text-left">
-              of room
+              of clearance
             </th>
           </tr>
         </thead>

@@ -125,7 +125,7 @@ export const findingText = (f: Finding, units: Units, nearName: string): string 
     case "multipath-out-of-range":
       return "Path length and frequency lie outside what the clear-air fading model was made for; that share of the availability is an extrapolation.";
     case "reflection":
-      return `The water throws a second ray into the far antenna, ${alongText(units, num(v.atM))} from ${nearName}: in one case of ten tide, air and a hand's breadth of height take *${dbText(-num(v.lowDb), 0)}*. Another height, or a spot that hides the water, mends it.`;
+      return `The water throws a second ray into the far antenna, ${alongText(units, num(v.atM))} from ${nearName}: in one case of ten tide, air and the heights (known to ${lengthText(units, num(v.heightSigmaM))}) take *${dbText(-num(v.lowDb), 0)}*. Measure the mounts above the water; another height, or a spot that hides it, mends it.`;
     case "barrier-unknown":
       return `Nothing is known of the wall before ${v.name}: the level cannot be told. *Measure it*: read the same radio outside and inside.`;
     case "barrier-by-table":

@@ -30,8 +30,8 @@ export const useEvaluation = (
 ): Evaluation | null => {
   const profile = useMemo(() => profileFromDto(profileDto), [profileDto]);
   const plan = useMemo(() => planOf(bundle.job, bundle.near, bundle.far, design, hardware), [bundle, design, hardware]);
-  // What is prepared depends on channel, k, year and trims only; a dragged mast keeps it.
-  const key = isProblem(plan) ? "" : JSON.stringify([plan.centreMhz, plan.policy.kFactor, plan.policy.year, plan.trims]);
+  // What is prepared depends on channel, k, air, year and trims only; a dragged mast keeps it.
+  const key = isProblem(plan) ? "" : JSON.stringify([plan.centreMhz, plan.policy.kFactor, plan.policy.year, plan.climate, plan.trims]);
   // biome-ignore lint/correctness/useExhaustiveDependencies: the key names all of the plan that is used
   const path = useMemo(() => (isProblem(plan) ? null : preparePath(plan, profile)), [key, profile]);
   return useMemo(() => {
