@@ -23,6 +23,7 @@ const StripRow = ({ s, width, top }: { s: Strip; width: number; top: number }) =
   const room = Math.max(1e-9, high - low);
   const x = (v: number): number => LEFT + 26 + ((v - low) / room) * (width - LEFT - 70);
   const y = top + 20;
+  const onRight = s.mark !== null && x(s.mark.value) > width * 0.55;
   return (
     <g>
       <text x={LEFT - 10} y={y + 4} fontSize="13.5" textAnchor="end">
@@ -42,7 +43,7 @@ const StripRow = ({ s, width, top }: { s: Strip; width: number; top: number }) =
       {s.mark !== null && (
         <g>
           <path d={`M${x(s.mark.value)} ${y - 14}V${y + 13}`} stroke="var(--short)" strokeWidth="1.6" strokeDasharray="4 2" />
-          <text x={x(s.mark.value) + 4} y={y - 11} fontSize="12" className="halo">
+          <text x={x(s.mark.value) + (onRight ? -4 : 4)} y={y - 11} fontSize="12" textAnchor={onRight ? "end" : "start"} className="halo">
             {s.mark.words}
           </text>
         </g>

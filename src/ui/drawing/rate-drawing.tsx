@@ -85,7 +85,7 @@ export const RateDrawing = ({
             .join(", ")}
         </p>
       )}
-      <div className="min-h-0 flex-1 overflow-auto">
+      <section aria-label="Channel widths" tabIndex={0} className="min-h-0 flex-1 overflow-auto">
         <table className="w-full border-collapse text-[13px] leading-[17px]">
           <thead>
             <tr className="text-left text-[12px] text-ink-2 [&>th]:font-normal">
@@ -108,7 +108,7 @@ export const RateDrawing = ({
                     {now ? (
                       `${w.widthMhz} MHz, in force`
                     ) : (
-                      <button type="button" className="press" onClick={() => choose(w.widthMhz)}>
+                      <button type="button" className="press min-h-6" onClick={() => choose(w.widthMhz)}>
                         {w.widthMhz} MHz
                       </button>
                     )}
@@ -136,7 +136,7 @@ export const RateDrawing = ({
             })}
           </tbody>
         </table>
-      </div>
+      </section>
     </div>
   );
 };

@@ -4,6 +4,9 @@ import { cutMiddle } from "../wording/names";
 import { alongText, lengthText, type Units } from "../wording/numbers";
 import type { SectionScale } from "./section-scale";
 
+/** Reach of a mast's height figure inwards from its mast. */
+const MAST_FIGURE_PX = 92;
+
 /** Width of the large figure, 46 px and heavy: digits, point, space, unit. */
 const widthOfBig = (text: string): number =>
   [...text].reduce((sum, c) => sum + (c === "m" ? 41 : c === "." ? 12 : /\d/.test(c) ? 28 : 15), 0);
@@ -37,7 +40,8 @@ export const WorstPlaceMark = ({
   const sideways = worst.side === "left" || worst.side === "right";
   const toLeft = x > scale.width * 0.55;
   const dx = toLeft ? x - 34 : x + 34;
-  const textX = toLeft ? dx - 12 : dx + 12;
+  // Clear of the figures on both masts' dimension lines.
+  const textX = toLeft ? Math.min(dx - 12, scale.x(ray.endM) - MAST_FIGURE_PX) : Math.max(dx + 12, scale.x(ray.startM) + MAST_FIGURE_PX);
   const anchor = toLeft ? "end" : "start";
   const big = lengthText(units, Math.abs(worst.missM), Math.abs(worst.missM) >= 20 ? 0 : 1);
   // The sentence stands beyond the figure.

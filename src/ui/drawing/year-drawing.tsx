@@ -1,4 +1,5 @@
 "use client";
+import { ticks } from "d3";
 import type { Direction, LinkPlan } from "@/core/link";
 import { explainDirection, explanationText } from "@/core/link";
 import { figure, mbpsText, type Units } from "../wording/numbers";
@@ -48,8 +49,8 @@ export const YearDrawing = ({
   }
   if (path !== "") path += `L${reached} ${y(0)}`;
   const at = (label: string, mbps: number) => (
-    <div className="flex justify-between gap-3 border-b border-rule py-0.5">
-      <span>{label} of the year</span>
+    <div className="flex justify-between gap-3 whitespace-nowrap border-b border-rule py-0.5">
+      <span>{label}</span>
       <span className="figure">{mbps > 0 ? mbpsText(mbps) : "nothing"}</span>
     </div>
   );
@@ -71,17 +72,14 @@ export const YearDrawing = ({
             </text>
           </g>
         ))}
-        {[0, 0.25, 0.5, 0.75, 1].map((s) => {
-          const step = most / 1.08;
-          return (
-            <g key={s}>
-              <path d={`M${LEFT} ${y(step * s)}H${width - RIGHT}`} stroke="var(--grid)" strokeWidth="0.75" />
-              <text x={LEFT - 8} y={y(step * s) + 4} fontSize="12.5" textAnchor="end" className="mono" style={{ fill: "var(--ink-2)" }}>
-                {figure(step * s)}
-              </text>
-            </g>
-          );
-        })}
+        {ticks(0, most, 4).map((mbps) => (
+          <g key={mbps}>
+            <path d={`M${LEFT} ${y(mbps)}H${width - RIGHT}`} stroke="var(--grid)" strokeWidth="0.75" />
+            <text x={LEFT - 8} y={y(mbps) + 4} fontSize="12.5" textAnchor="end" className="mono" style={{ fill: "var(--ink-2)" }}>
+              {figure(mbps)}
+            </text>
+          </g>
+        ))}
         <path d={`M${LEFT} ${TOP}V${drawing - FOOT}H${width - RIGHT}`} stroke="var(--ink)" strokeWidth="1.2" fill="none" />
         <path d={path} stroke="var(--ink)" strokeWidth="2.4" fill="none" strokeLinejoin="round" />
         {d.needMbps !== null && (
@@ -97,7 +95,8 @@ export const YearDrawing = ({
         </text>
       </svg>
       {d.staircase !== null && d.outage !== null && (
-        <div className="absolute bottom-8 right-4 w-[186px] text-[13px]">
+        <div className="absolute right-4 top-10 w-[190px] text-[13px]">
+          <div className="cap border-b border-ink pb-0.5">kept for this share of the year</div>
           {at("99 %", d.staircase.at99Mbps)}
           {at("99.9 %", d.staircase.at999Mbps)}
           {at("99.99 %", d.staircase.at9999Mbps)}

@@ -34,7 +34,7 @@ export const FindingsColumn = ({
   const [all, setAll] = useState(false);
   const shown = all ? findings : findings.slice(0, MOST);
   return (
-    <div className="flex min-h-0 flex-1 flex-col overflow-auto px-3.5 pb-2" data-testid="findings">
+    <section aria-label="Findings" tabIndex={0} className="flex min-h-0 flex-1 flex-col overflow-auto px-3.5 pb-2" data-testid="findings">
       {shown.map((f, i) => (
         <section key={`${f.code}-${i}`} aria-label={VERDICT_WORD[f.verdict]} className="border-b border-rule py-2.5" data-code={f.code}>
           {(i === 0 || shown[i - 1]!.verdict !== f.verdict) && (
@@ -71,6 +71,6 @@ export const FindingsColumn = ({
         </button>
       )}
       <p className="cap m-0 mt-2">{lookedAt}</p>
-    </div>
+    </section>
   );
 };
