@@ -7,7 +7,7 @@ import { hardwareFileSchema } from "../src/formats";
 const { radios } = hardwareFileSchema.parse(hardware);
 const radio = (id: string) => radios.find((r) => r.id === id)!;
 const tree = (fromM: number, toM: number, heightM: number) =>
-  body({ ...box(fromM, toM, -6, 6), kind: "crown", name: "tree", heightM, heightSigmaM: 0.1 * heightM, crownBaseM: 2 });
+  body({ ...box(fromM, toM, -6, 6), kind: "crown", name: "tree", heightM, heightSigmaM: 0.1 * heightM, crownBaseM: 2, baseAmslM: 5 });
 const through = { policy: { ...POLICY, trees: "through" as const } };
 
 interface Case {
@@ -59,7 +59,7 @@ const CASES: readonly Case[] = [
     centreMhz: 5755,
     widthMhz: 40,
     masts: [10, 10],
-    bodies: [body({ ...box(500, 512, -8, 8), heightM: 11, name: "roof" })],
+    bodies: [body({ ...box(500, 512, -8, 8), heightM: 11, baseAmslM: 5, name: "roof" })],
   },
   {
     name: "3 km over water, dishes",
@@ -83,7 +83,7 @@ const CASES: readonly Case[] = [
     masts: [15, 15],
     fields: { permissionRecorded: true },
   },
-  { name: "24 GHz dish, 2 km", pathM: 2000, id: "phalarope", powerDbm: -8, centreMhz: 24_150, widthMhz: 80, masts: [15, 15] },
+  { name: "24 GHz dish, 2 km", pathM: 2000, id: "phalarope", powerDbm: -8, centreMhz: 24_150, widthMhz: 50, masts: [15, 15] },
   { name: "60 GHz small, 140 m", pathM: 140, id: "eider-small", powerDbm: 15, centreMhz: 60_480, widthMhz: 2160, masts: [11, 9] },
   { name: "60 GHz dish, 900 m", pathM: 900, id: "eider-dish", powerDbm: 10, centreMhz: 64_800, widthMhz: 2160, masts: [15, 15] },
   {

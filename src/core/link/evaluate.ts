@@ -1,6 +1,7 @@
 import { type BarrierLoss, barrierLoss } from "../propagation";
 import { type PairingFault, pairingFaults } from "../radio";
 import { needAtLeast, needInRange } from "../units";
+import { diffractionOpinions } from "./diffraction-compare";
 import { directionOf } from "./direction";
 import { antennaFaults } from "./end-gear";
 import { type PathState, pathStateOf } from "./path-state";
@@ -82,6 +83,7 @@ export const evaluatePrepared = (plan: LinkPlan, path: PreparedPath): LinkResult
     },
     clearance,
     reflection,
+    opinions: diffractionOpinions(path, state.nearAmslM, state.farAmslM),
     multipath: { occurrencePercent, form, negligible, inRange },
     service,
     warnings: warningsOf(plan, state, service, reflection),

@@ -397,6 +397,30 @@ export const explainPath = (r: LinkResult): Explanation[] => {
       ),
     );
   }
+  const o = r.opinions;
+  if (o !== null) {
+    out.push(
+      row(
+        "edges",
+        `The straight line passes {heightM} under the top at {atM}. As one knife edge it would cost {edgeDb} ({edgeExactDb} exactly)${o.roundedDb === null ? "" : ", as a rounded hill {roundedDb}"}${o.twoEdgesDb === null ? "" : ", with the next edge {twoEdgesDb}"}. The whole profile decides; these are second opinions.`,
+        "J(v); J(v) + T(m, n); two edges",
+        [
+          symbol("heightM", "h", "height of the top above the straight line", o.heightM, "m"),
+          symbol("atM", "d1", "place of the main edge from the near end", o.atM, "m"),
+          symbol("edgeDb", "J", "one edge, approximation", o.edgeDb, "dB"),
+          symbol("edgeExactDb", "J exact", "one edge, Fresnel integrals", o.edgeExactDb, "dB"),
+          ...(o.roundedDb === null || o.radiusM === null
+            ? []
+            : [
+                symbol("roundedDb", "A", "rounded hill", o.roundedDb, "dB"),
+                symbol("radiusM", "R", "radius fitted to the top", o.radiusM, "m"),
+              ]),
+          ...(o.twoEdgesDb === null ? [] : [symbol("twoEdgesDb", "L", "two edges", o.twoEdgesDb, "dB")]),
+        ],
+        "P.526-15 §4.1 to §4.3",
+      ),
+    );
+  }
   if (r.reflection !== null) {
     const f = r.reflection;
     out.push(

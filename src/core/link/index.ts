@@ -2,6 +2,7 @@ export { assembleProfile, type FeatureInput, type ObstacleInput } from "./assemb
 export { MINUTES_A_YEAR } from "./availability";
 export { policyShareOf } from "./conditions";
 export { AIMED, K_LOW_DEFAULT, kLowOf } from "./defaults";
+export type { DiffractionOpinions } from "./diffraction-compare";
 export { antennaNameOf, gainOf } from "./end-gear";
 export { evaluateLink, evaluatePrepared, LONGEST_LINK_M, SHORTEST_LINK_M, serviceOf, worseVerdict } from "./evaluate";
 export { type ExplainedSymbol, type Explanation, explainDirection, explainPath, explainTerm, explanationText, symbolText } from "./explain";

@@ -1,6 +1,7 @@
 import type { BodyKind, PathBody } from "../obstacles";
 import type { Barrier, LeafState, Surface } from "../propagation";
 import type { AirtimeResult, Antenna, Domain, Exposure, LinkUse, PairingFault, Radio, RegulationResult, ThroughputSchool } from "../radio";
+import type { DiffractionOpinions } from "./diffraction-compare";
 
 /** A height source in force along a profile. */
 export interface ProfileDataset {
@@ -317,6 +318,8 @@ export interface LinkResult {
   };
   readonly clearance: ClearanceResult;
   readonly reflection: ReflectionSummary | null;
+  /** Second opinions on the main edge; null when nothing stands above the straight line. */
+  readonly opinions: DiffractionOpinions | null;
   readonly multipath: {
     readonly occurrencePercent: number;
     readonly form: "quick" | "detailed";

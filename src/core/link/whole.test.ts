@@ -271,6 +271,32 @@ describe("doubt", () => {
   });
 });
 
+test("second opinions on one wall, one hill, two walls: each near the whole method where it is meant for it", () => {
+  const masts = plan(end("A", 10), end("B", 10));
+  const wall = (x: number, id: string) => body({ ...box(x, x + 0.5, -300, 300), id, name: id, heightM: 22 });
+  const one = evaluateLink(
+    masts,
+    profile(4000, () => 0, [wall(2000, "w")], 900),
+  ).opinions!;
+  expect(one.heightM).toBeCloseTo(12 + (2000 * 2000) / (2 * 8_494_667), 2);
+  expect([one.roundedDb, one.twoEdgesDb]).toEqual([null, null]);
+  expect(Math.abs(one.edgeDb - one.edgeExactDb)).toBeLessThan(0.3);
+  const two = evaluateLink(
+    masts,
+    profile(4000, () => 0, [wall(1300, "v"), wall(2700, "w")], 900),
+  ).opinions!;
+  expect(two.twoEdgesDb!).toBeGreaterThan(two.edgeDb);
+  expect([two.atM, two.secondAtM].map((m) => Math.round(m! / 100)).sort((a, b) => a - b)).toEqual([13, 27]);
+  const hill = evaluateLink(
+    masts,
+    profile(4000, (x) => 30 - (x - 2000) ** 2 / 8000, [], 900),
+  ).opinions!;
+  // The parabola x^2 / 8000 has a radius of 4000 m at its apex, which lies between two points 4.4 m apart.
+  expect(Math.abs(hill.radiusM! / 4000 - 1)).toBeLessThan(0.1);
+  expect(hill.roundedDb!).toBeGreaterThan(hill.edgeDb);
+  expect(evaluateLink(plan(end("A", 60), end("B", 60)), flat).opinions).toBeNull();
+});
+
 test("every explanation fills its sentence, names a clause, and holds no NaN", () => {
   const q = profile(3000, (x) => (x < 300 ? 4 : 0), [row, body({ ...box(800, 812, 0.5, 20), id: "g", heightM: 40, name: "Gable" })]);
   const p = plan(end("A", 15, { barrier: { kind: "material", material: "brick" } }), end("B", 15), { needToFarMbps: 20 });
