@@ -1,46 +1,9 @@
 import type { BodyKind } from "../obstacles";
+import type { Finding, Mend } from "./finding-types";
+import { ruleFindings } from "./findings-rules";
 import { type Ends, HIGHEST_RAISE_M, powerForCeiling, raiseToMeet, trimToMeet, withMounts } from "./mends";
 import type { PreparedPath } from "./prepare";
-import type { Direction, LinkPlan, LinkResult, Verdict } from "./types";
-
-/** A change to the design, as data; the interface applies it and can undo it. */
-export type DesignAction =
-  | { readonly type: "mount"; readonly end: "near" | "far"; readonly mountAglM: number }
-  | { readonly type: "mounts"; readonly nearMountAglM: number; readonly farMountAglM: number }
-  | { readonly type: "power"; readonly nearDbm: number; readonly farDbm: number }
-  | { readonly type: "trim"; readonly bodyId: string; readonly heightM: number }
-  | { readonly type: "width"; readonly widthMhz: number }
-  | { readonly type: "permission" };
-
-export interface Mend {
-  readonly code:
-    | "raise-near"
-    | "raise-far"
-    | "raise-both"
-    | "trim"
-    | "lower-power"
-    | "legal-power"
-    | "narrower"
-    | "record-permission"
-    | "raise-power";
-  readonly action: DesignAction;
-  /** Figure of the mend for the last year of the horizon, and what would do today. */
-  readonly amount: number;
-  readonly amountToday: number | null;
-  readonly name: string | null;
-  readonly lastYear: number | null;
-  /** True when a structure's stated limit is passed. */
-  readonly beyondStructure: boolean;
-}
-
-export interface Finding {
-  readonly code: string;
-  readonly verdict: Verdict;
-  /** Larger is worse; findings are sorted by it. */
-  readonly weight: number;
-  readonly values: Readonly<Record<string, number | string | null>>;
-  readonly mends: readonly Mend[];
-}
+import type { LinkPlan, LinkResult, Verdict } from "./types";
 
 const VEGETATION: readonly BodyKind[] = ["wood", "row", "crown", "hedge"];
 
@@ -245,103 +208,6 @@ const levelFindings = (plan: LinkPlan, result: LinkResult): Finding[] => {
             ]),
       ],
     });
-  }
-  return out;
-};
-
-const ruleFindings = (plan: LinkPlan, result: LinkResult): Finding[] => {
-  const { toFar, toNear } = result.service;
-  const out: Finding[] = [];
-  const seen = new Set<string>();
-  for (const [end, d] of [
-    [plan.near, toFar],
-    [plan.far, toNear],
-  ] as const) {
-    if (d === null) continue;
-    const r = d.regulation;
-    const add = (f: Finding): void => {
-      const key = `${f.code}${f.values.rule ?? ""}`;
-      if (!seen.has(key)) out.push(f);
-      seen.add(key);
-    };
-    if (r.status === "forbidden") {
-      add({
-        code: "rule-forbids",
-        verdict: "short",
-        weight: 97,
-        values: {
-          reason: r.reason,
-          rule: r.rule?.id ?? null,
-          domain: plan.policy.domain,
-          source: r.rule?.source ?? null,
-          minGainDbi: r.rule?.minGainDbi ?? null,
-        },
-        mends: [],
-      });
-      continue;
-    }
-    const { rule, cutBy, maxEirpDbm } = r.limit;
-    const shared = { rule: rule.id, source: rule.source, asOf: rule.asOf, confidence: rule.confidence, domain: plan.policy.domain };
-    if (end.txPowerDbm > r.maxConductedDbm + 1e-9) {
-      if (end.radio.minTxPowerDbm > r.maxConductedDbm) {
-        add({
-          code: "rule-below-radio",
-          verdict: "short",
-          weight: 96,
-          values: { ...shared, limitDbm: r.maxConductedDbm, minDbm: end.radio.minTxPowerDbm, radio: end.radio.name },
-          mends: [],
-        });
-      } else {
-        const step = end.radio.txPowerStepDb;
-        const legal = (e: typeof end, limit: Direction | null): number =>
-          limit?.regulation.status === "allowed"
-            ? Math.min(e.txPowerDbm, Math.floor(limit.regulation.maxConductedDbm / step + 1e-9) * step)
-            : e.txPowerDbm;
-        add({
-          code: "power-cut",
-          verdict: "clear",
-          weight: 30,
-          values: { ...shared, cutBy, setDbm: end.txPowerDbm, limitDbm: r.maxConductedDbm, eirpDbm: maxEirpDbm },
-          mends: [
-            {
-              code: "legal-power",
-              action: { type: "power", nearDbm: legal(plan.near, toFar), farDbm: legal(plan.far, toNear) },
-              amount: legal(end, d),
-              amountToday: null,
-              name: null,
-              lastYear: null,
-              beyondStructure: false,
-            },
-          ],
-        });
-      }
-    }
-    if (r.permission !== null && !plan.permissionRecorded) {
-      add({
-        code: "permission",
-        verdict: "unknown",
-        weight: 75,
-        values: { ...shared, permission: r.permission },
-        mends: [
-          {
-            code: "record-permission",
-            action: { type: "permission" },
-            amount: 0,
-            amountToday: null,
-            name: null,
-            lastYear: null,
-            beyondStructure: false,
-          },
-        ],
-      });
-    }
-    if (r.radarDetection) {
-      add(
-        end.radio.radarDetection
-          ? { code: "radar", verdict: "clear", weight: 20, values: shared, mends: [] }
-          : { code: "radar-missing", verdict: "short", weight: 94, values: { ...shared, radio: end.radio.name }, mends: [] },
-      );
-    }
   }
   return out;
 };
