@@ -52,7 +52,8 @@ export const linkPlanOf = (file: PlanFile, catalogue: Catalogue): LinkPlan => {
     permissionRecorded: file.permissionRecorded,
     policy: { ...policy, kLow: kLow ?? K_LOW_DEFAULT },
     climate: { ...climate, rainRate001MmH: rain },
-    water: file.water,
+    // Ground said to be level, at whatever height, is not thereby the sea.
+    water: "level" in file.ground && file.water.surface === "auto" ? { ...file.water, surface: "none" } : file.water,
   };
 };
 
