@@ -19,6 +19,10 @@ test("rate, year and doubt under the section: the core's figures, by key and by 
   await expect(page.getByTestId("link-verdict")).toHaveText("Tight");
   await expect(page.getByTestId("findings")).toContainText("second ray");
 
+  await page.getByText("What the figures rest on").click();
+  await expect(page.getByTestId("findings")).toContainText("A second ray off the water at");
+  await expect(page.getByTestId("findings")).toContainText("No interference is counted");
+
   await page.keyboard.press("2");
   await expect(page.getByRole("tab", { name: "rate" })).toHaveAttribute("data-state", "active");
   const panel = page.getByRole("tabpanel", { name: "rate" });

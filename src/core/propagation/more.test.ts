@@ -3,16 +3,24 @@ import { describe, expect, test } from "vitest";
 import {
   barrierLoss,
   buildingEntryLossDb,
+  deltaBullingtonDb,
+  freeSpaceLossDb,
   fresnelCoefficient,
+  gasSpecificAttenuation,
   knifeEdgeLossDb,
   type Multipath,
   multipath,
   multipathPercent,
   multipathWorstMonthPercent,
+  prepareDiffraction,
+  rainFading,
   reflectionPointM,
   roundedObstacleLossDb,
+  shiftedDiffraction,
+  shiftScratch,
   sphericalEarthLossDb,
   surfacePermittivity,
+  thinnedDiffraction,
   twoEdgeLossDb,
   twoRayLevel,
   vOfEdge,
@@ -91,6 +99,80 @@ describe("clear-air multipath", () => {
       multipath({ pathKm, frequencyGhz, nearAmslM: 10, farAmslM: 10, gradientDn1NPerKm: -250, roughnessSaM: null, latDeg: 47 });
     expect(multipathPercent(at(2.9, 5.5), 10)).toBe(0);
     expect([at(10, 1.4).inRange, at(10, 1.6).inRange, at(10, 44).inRange, at(10, 46).inRange]).toEqual([false, true, true, false]);
+  });
+});
+
+describe("monotony over the whole range", () => {
+  const distance = fc.double({ min: 0.05, max: 49, noNaN: true });
+  const frequency = fc.double({ min: 2, max: 86, noNaN: true });
+
+  test("free space, gas and rain up to 50 km rise with distance; rain rises with its rate", () => {
+    fc.assert(
+      fc.property(distance, frequency, fc.double({ min: 1, max: 120, noNaN: true }), (d, f, rate) => {
+        const more = d * 1.02;
+        expect(freeSpaceLossDb(f, more * 1000)).toBeGreaterThan(freeSpaceLossDb(f, d * 1000));
+        const gas = gasSpecificAttenuation(f, 1003, 283, 7.5);
+        expect(gas.oxygenDbPerKm + gas.waterDbPerKm).toBeGreaterThan(0);
+        const at = (km: number, r: number) => rainFading(f, km, r, 0, 0).a001Db;
+        // At low frequencies or weak rain, beyond some 38 km, the text's own distance factor can fall faster
+        // than path and rain rise: there the formula is not monotone, and the figures are small.
+        if (f < 5 || rate < 20) return;
+        expect(at(more, rate)).toBeGreaterThanOrEqual(at(d, rate) * 0.999);
+        if (d < 10) expect(at(d, rate * 1.05)).toBeGreaterThan(at(d, rate));
+      }),
+      { seed: 530, numRuns: 200 },
+    );
+  });
+
+  test("oxygen takes more at a total pressure that is higher, vapour more when there is more of it", () => {
+    fc.assert(
+      fc.property(
+        frequency,
+        fc.double({ min: 700, max: 1000, noNaN: true }),
+        fc.double({ min: 1, max: 25, noNaN: true }),
+        (f, hPa, rho) => {
+          const at = (p: number, w: number) => gasSpecificAttenuation(f, p, 288, w);
+          // In the wings of the lines; on a line's very centre pressure widens it and takes its height.
+          if (f < 50 || f > 70) expect(at(hPa * 1.05, rho).oxygenDbPerKm).toBeGreaterThan(at(hPa, rho).oxygenDbPerKm);
+          expect(at(hPa, rho * 1.1).waterDbPerKm).toBeGreaterThan(at(hPa, rho).waterDbPerKm);
+        },
+      ),
+      { seed: 676, numRuns: 100 },
+    );
+  });
+
+  test("diffraction over moved ground: lifting everything together changes nothing, another k does", () => {
+    const n = 200;
+    const distanceM = Float64Array.from({ length: n }, (_, i) => (i * 12_000) / (n - 1));
+    const ground = distanceM.map((x) => 20 * Math.sin(x / 900) + 40);
+    const p = prepareDiffraction({ distanceM, topAmslM: ground, groundAmslM: ground, frequencyGhz: 5.5, effectiveRadiusM: 8_494_667 });
+    const room = shiftScratch(p);
+    const lifted = shiftedDiffraction(p, new Float64Array(p.count).fill(7), 7, 7, null, 1, room);
+    expect(deltaBullingtonDb(lifted, 52 + 7, 55 + 7)).toBeCloseTo(deltaBullingtonDb(p, 52, 55), 9);
+    // The same by preparing it anew for another k and another ground.
+    const wave = Float64Array.from({ length: p.count }, (_, i) => 3 * Math.sin(i / 11));
+    const moved = ground.map((h, i) => h + (i === 0 ? 1 : i === n - 1 ? -2 : wave[i - 1]!));
+    const anew = prepareDiffraction({
+      distanceM,
+      topAmslM: moved,
+      groundAmslM: moved,
+      frequencyGhz: 5.5,
+      effectiveRadiusM: 0.8 * 6_371_000,
+    });
+    const shifted = shiftedDiffraction(p, wave, 1, -2, null, 8_494_667 / (0.8 * 6_371_000), room);
+    expect(deltaBullingtonDb(shifted, 52, 55)).toBeCloseTo(deltaBullingtonDb(anew, 52, 55), 6);
+  });
+
+  test("a thinned profile loses at most 0.1 dB against the whole", () => {
+    const n = 4000;
+    const distanceM = Float64Array.from({ length: n }, (_, i) => (i * 20_000) / (n - 1));
+    for (let seed = 0; seed < 20; seed++) {
+      const ground = distanceM.map((x) => 25 * Math.sin(x / (700 + 40 * seed)) + 12 * Math.sin(x / 130 + seed) + 60);
+      const p = prepareDiffraction({ distanceM, topAmslM: ground, groundAmslM: ground, frequencyGhz: 5.5, effectiveRadiusM: 8.5e6 });
+      const thin = thinnedDiffraction(p, 80, 90, 512);
+      expect(thin.count).toBeLessThanOrEqual(512);
+      expect(Math.abs(deltaBullingtonDb(thin, 80, 90) - deltaBullingtonDb(p, 80, 90)), `seed ${seed}`).toBeLessThan(0.1);
+    }
   });
 });
 

@@ -1,9 +1,9 @@
 "use client";
 import { useRouter, useSearchParams } from "next/navigation";
 import { useEffect, useMemo, useRef, useState } from "react";
-import type { LinkDto, SiteDto } from "@/contract";
+import type { SiteDto } from "@/contract";
 import { bearingsBetween, declination, type LatLon, utmCrsOf } from "@/core/geo";
-import { ApiError, patchJson, postJson } from "../../api/client";
+import { ApiError } from "../../api/client";
 import { useJob, useRefresh, useVerdicts } from "../../api/queries";
 import { Choice } from "../../controls/field";
 import { Sheet, UnitsButton } from "../../frame/sheet";
@@ -11,7 +11,6 @@ import { Trouble } from "../../frame/trouble";
 import { createGroundMap, type GroundMap, type MapMode } from "../../map/ground-map";
 import { VerdictMark } from "../../marks/verdict-mark";
 import { usePreferences } from "../../state/preferences";
-import { useUndoStack } from "../../state/undo-stack";
 import { errorSentence } from "../../wording/errors";
 import { bearingText, distanceText, lengthText } from "../../wording/numbers";
 import { policyText } from "../../wording/policy";
@@ -19,6 +18,7 @@ import { VERDICT_ORDER, VERDICT_WORD } from "../../wording/verdicts";
 import { jobIndex } from "../job-index";
 import { ChosenLink, LinkList } from "./link-list";
 import { SiteForm, type SiteValues } from "./site-form";
+import { useGroundEdits } from "./use-ground-edits";
 
 const MODES: readonly { mode: MapMode; name: string; hint: string; key: string }[] = [
   { mode: "look", name: "Look", hint: "Press a link or a site. Drag to move the sheet, wheel to zoom.", key: "L" },
@@ -61,10 +61,10 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
   const map = useRef<GroundMap | null>(null);
 
   const say = (error: unknown): void => setFault(errorSentence(error instanceof ApiError ? error.body : { code: "internal" }, units));
-  const stack = useUndoStack(say);
-
   const data = job.data;
   const sites = data?.sites ?? [];
+  const edits = useGroundEdits(jobId, [...sites, ...(data?.links ?? [])], say);
+  const { stack, changeSite } = edits;
   const rows = useMemo(() => verdicts.data ?? [], [verdicts.data]);
   const selectedId = rows.some((l) => l.linkId === asked)
     ? asked
@@ -77,72 +77,29 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
     router.replace(`/jobs/${jobId}/ground?link=${linkId}`, { scroll: false });
   };
 
-  // The newest version known of each row: what the server answered may be ahead of what was last read.
-  const versions = useRef(new Map<string, number>());
-  for (const row of [...sites, ...(data?.links ?? [])])
-    versions.current.set(row.id, Math.max(row.version, versions.current.get(row.id) ?? 0));
-  const patchSite = async (siteId: string, fields: Partial<SiteValues> & { deleted?: boolean }): Promise<void> => {
-    const row = await patchJson<SiteDto>(`/api/sites/${siteId}`, { version: versions.current.get(siteId) ?? 1, ...fields });
-    versions.current.set(siteId, row.version);
-    void refresh(jobId);
-  };
-  const patchLink = async (linkId: string, deleted: boolean): Promise<void> => {
-    const version = versions.current.get(linkId) ?? 1;
-    await patchJson(`/api/links/${linkId}`, { version, deleted });
-    versions.current.set(linkId, version + 1);
-    void refresh(jobId);
-  };
-
   const addSite = async (values: SiteValues): Promise<void> => {
-    await stack.perform(async () => {
-      const row = await postJson<SiteDto>(`/api/jobs/${jobId}/sites`, values);
-      versions.current.set(row.id, row.version);
-      void refresh(jobId);
-      return { undo: () => patchSite(row.id, { deleted: true }), redo: () => patchSite(row.id, { deleted: false }) };
-    });
+    await edits.addSite(values);
     setMode("look");
     setPanel({ kind: "links" });
   };
-  const changeSite = (site: SiteDto, values: Partial<SiteValues>): Promise<void> =>
-    stack.perform(async () => {
-      const { name, latDeg, lonDeg, mountAglM, mountMaxAglM } = site;
-      await patchSite(site.id, values);
-      return {
-        undo: () => patchSite(site.id, { name, latDeg, lonDeg, mountAglM, mountMaxAglM }),
-        redo: () => patchSite(site.id, values),
-      };
-    });
   const removeSite = async (site: SiteDto): Promise<void> => {
-    await stack.perform(async () => {
-      await patchSite(site.id, { deleted: true });
-      return { undo: () => patchSite(site.id, { deleted: false }), redo: () => patchSite(site.id, { deleted: true }) };
-    });
+    await edits.removeSite(site);
     setPanel({ kind: "links" });
   };
   const join = async (nearSiteId: string, farSiteId: string): Promise<void> => {
     setFault(null);
     try {
-      await stack.perform(async () => {
-        const row = await postJson<LinkDto>(`/api/jobs/${jobId}/links`, { nearSiteId, farSiteId });
-        versions.current.set(row.id, row.version);
-        await refresh(jobId);
-        setMode("look");
-        setJoinFromId(null);
-        setJoinToId("");
-        chooseLink(row.id);
-        return { undo: () => patchLink(row.id, true), redo: () => patchLink(row.id, false) };
-      });
+      const linkId = await edits.join(nearSiteId, farSiteId);
+      setMode("look");
+      setJoinFromId(null);
+      setJoinToId("");
+      chooseLink(linkId);
     } catch (error) {
       say(error);
     }
   };
   const takeLinkAway = (linkId: string): void => {
-    stack
-      .perform(async () => {
-        await patchLink(linkId, true);
-        return { undo: () => patchLink(linkId, false), redo: () => patchLink(linkId, true) };
-      })
-      .catch(say);
+    edits.removeLink(linkId).catch(say);
   };
 
   // The drawing calls back into whatever stands here now.

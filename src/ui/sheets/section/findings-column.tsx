@@ -1,9 +1,10 @@
 "use client";
 import { Fragment, useState } from "react";
-import type { DesignAction, Finding } from "@/core/link";
+import type { DesignAction, Explanation, Finding } from "@/core/link";
 import { VerdictMark } from "../../marks/verdict-mark";
 import { findingText, mendText } from "../../wording/findings";
 import type { Units } from "../../wording/numbers";
+import { explanationLine } from "../../wording/terms";
 import { VERDICT_WORD } from "../../wording/verdicts";
 
 const MOST = 4;
@@ -24,12 +25,15 @@ export const FindingsColumn = ({
   nearName,
   apply,
   lookedAt,
+  restsOn,
 }: {
   findings: readonly Finding[];
   units: Units;
   nearName: string;
   apply: (action: DesignAction) => void;
   lookedAt: string;
+  /** Where the figures come from that have no column of their own on the level line. */
+  restsOn: readonly Explanation[];
 }) => {
   const [all, setAll] = useState(false);
   const shown = all ? findings : findings.slice(0, MOST);
@@ -71,6 +75,16 @@ export const FindingsColumn = ({
         </button>
       )}
       <p className="cap m-0 mt-2">{lookedAt}</p>
+      {restsOn.length > 0 && (
+        <details className="mt-2">
+          <summary className="min-h-6 cursor-pointer text-[13px] leading-6">What the figures rest on</summary>
+          {restsOn.map((e) => (
+            <p key={e.id} className="cap mb-2 mt-0" data-rests={e.id}>
+              {explanationLine(e, units)}
+            </p>
+          ))}
+        </details>
+      )}
     </section>
   );
 };

@@ -3,7 +3,7 @@ import { Tabs } from "radix-ui";
 import { useEffect, useId, useMemo, useState } from "react";
 import { useStore } from "zustand";
 import type { HardwareDto, ProfileDto } from "@/contract";
-import { type DesignAction, worseVerdict } from "@/core/link";
+import { type DesignAction, type Explanation, explainDirection, explainPath, worseVerdict } from "@/core/link";
 import { type LinkBundle, useRefresh, useVerdicts } from "../../api/queries";
 import { TypedFigure } from "../../controls/typed-figure";
 import { SectionDrawing } from "../../drawing/section-drawing";
@@ -331,7 +331,14 @@ export const SectionOpen = ({
           </Tabs.List>
           <Tabs.Content value="findings" className="flex min-h-0 flex-1 flex-col data-[state=inactive]:hidden" tabIndex={-1}>
             {status.kind === "clash" && <ClashNotice resolve={resolveClash} />}
-            <FindingsColumn findings={found} units={units} nearName={near.name} apply={apply} lookedAt={lookedAt(evaluation)} />
+            <FindingsColumn
+              findings={found}
+              units={units}
+              nearName={near.name}
+              apply={apply}
+              lookedAt={lookedAt(evaluation)}
+              restsOn={restsOn(evaluation)}
+            />
           </Tabs.Content>
           <Tabs.Content value="gear" className="flex min-h-0 flex-1 flex-col data-[state=inactive]:hidden" tabIndex={-1}>
             <GearPanel design={design} hardware={hardware} nearName={near.name} farName={far.name} change={change} />
@@ -354,6 +361,14 @@ export const SectionOpen = ({
       </div>
     </Sheet>
   );
+};
+
+/** Clearance, second opinions and reflection of the path; noise and exposure of the way to the far end. */
+const restsOn = (evaluation: ReturnType<typeof useEvaluation>): readonly Explanation[] => {
+  if (evaluation === null) return [];
+  const { toFar } = evaluation.result.service;
+  const ofDirection = toFar === null ? [] : explainDirection(toFar, evaluation.plan);
+  return [...explainPath(evaluation.result), ...ofDirection.filter((e) => e.id === "noise" || e.id === "exposure")];
 };
 
 const lookedAt = (evaluation: ReturnType<typeof useEvaluation>): string => {
