@@ -83,6 +83,8 @@ const percentDigits = (value: number): number => (value === 0 || value >= 10 ? 0
 /** One symbol's value with its unit, metric. */
 export const symbolText = (s: ExplainedSymbol): string => {
   if (typeof s.value === "string") return s.value;
+  if (s.unit === "minutes" && s.value < 1.5) return s.value < 1 ? "less than a minute" : "a minute";
+  if (s.unit === "percent" && s.value > 0 && s.value < 0.0005) return "under 0.001 %";
   const digits = s.unit === "" && Number.isInteger(s.value) ? 0 : s.unit === "percent" ? percentDigits(s.value) : DIGITS[s.unit];
   const unit = UNIT_WORDS[s.unit] ?? s.unit;
   const figure = s.value.toFixed(digits);

@@ -8,7 +8,7 @@ import { Sheet, UnitsButton } from "../../frame/sheet";
 import { Trouble } from "../../frame/trouble";
 import { errorSentence } from "../../wording/errors";
 import { figure } from "../../wording/numbers";
-import { policyText } from "../../wording/policy";
+import { BasisDialog } from "../basis/basis-dialog";
 import { jobIndex } from "../job-index";
 import { AntennaForm, RadioForm } from "./hardware-forms";
 
@@ -75,7 +75,7 @@ export const GearSheet = ({ jobId }: { jobId: string }) => {
         { label: "Radios", value: `${radios.length}, ${radios.filter((r) => r.source === "own").length} own`, grow: 1 },
         { label: "Antennas", value: `${antennas.length}, ${antennas.filter((a) => a.source === "own").length} own`, grow: 1 },
         { label: "Units", value: <UnitsButton />, grow: 1 },
-        { label: "Policy in force", value: policyText(job.data.job), grow: 2 },
+        { label: "Policy in force", value: <BasisDialog job={job.data.job} />, grow: 2 },
       ]}
     >
       <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_344px]">

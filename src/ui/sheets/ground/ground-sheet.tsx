@@ -13,8 +13,8 @@ import { VerdictMark } from "../../marks/verdict-mark";
 import { usePreferences } from "../../state/preferences";
 import { errorSentence } from "../../wording/errors";
 import { bearingText, distanceText, lengthText } from "../../wording/numbers";
-import { policyText } from "../../wording/policy";
 import { VERDICT_ORDER, VERDICT_WORD } from "../../wording/verdicts";
+import { BasisDialog } from "../basis/basis-dialog";
 import { jobIndex } from "../job-index";
 import { ChosenLink, LinkList } from "./link-list";
 import { SiteForm, type SiteValues } from "./site-form";
@@ -236,7 +236,7 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
         { label: "Sheet", value: "02 Ground", grow: 1 },
         { label: "Day of visit", value: data.job.visitOn, grow: 1 },
         { label: "Units", value: <UnitsButton />, grow: 0.9 },
-        { label: "Policy in force", value: policyText(data.job), grow: 2.3 },
+        { label: "Policy in force", value: <BasisDialog job={data.job} />, grow: 2.3 },
         { label: "Saved", value: fault === null ? "all edits" : "last edit refused", grow: 1.4 },
       ]}
     >
