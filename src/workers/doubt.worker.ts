@@ -1,7 +1,12 @@
 import { expose } from "comlink";
-import { monteCarlo, preparePath } from "@/core/link";
-import type { DoubtRequest, DoubtWorker } from "./messages";
+import { monteCarlo, type PathProfile, preparePath } from "@/core/link";
+import type { DoubtWorker } from "./messages";
 
-const doubt = ({ plan, profile, draws, seed }: DoubtRequest) => monteCarlo(plan, preparePath(plan, profile), { draws, seed });
+let profile: PathProfile | null = null;
 
-expose({ doubt } satisfies DoubtWorker);
+expose({
+  open: (next) => {
+    profile = next;
+  },
+  doubt: ({ plan, draws, seed }) => (profile === null ? null : monteCarlo(plan, preparePath(plan, profile), { draws, seed })),
+} satisfies DoubtWorker);

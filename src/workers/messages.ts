@@ -29,12 +29,13 @@ export interface ReliefWorker {
 
 export interface DoubtRequest {
   readonly plan: LinkPlan;
-  readonly profile: PathProfile;
   readonly draws: number;
   readonly seed: number;
 }
 
 export interface DoubtWorker {
+  /** The path that the next questions are about; sent once, it is the large part. */
+  readonly open: (profile: PathProfile) => void;
   /** Null when there is no spread to tell: unknown ground, radios that do not pair. */
   readonly doubt: (request: DoubtRequest) => Uncertainty | null;
 }

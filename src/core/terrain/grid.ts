@@ -36,8 +36,9 @@ export const bilinearSampler = (grid: TerrainGrid): ((x: number, y: number) => n
   const stride = tileCells + 1;
   const lastCol = cols - 1;
   const lastRow = rows - 1;
-  let heldRow = -1;
-  let heldCol = -1;
+  // First row and column of the tile held; far outside at first.
+  let firstRow = 1 << 29;
+  let firstCol = 0;
   let held: Float32Array | undefined;
   return (x, y) => {
     const colF = (x - originX) * invStepX;
@@ -47,20 +48,26 @@ export const bilinearSampler = (grid: TerrainGrid): ((x: number, y: number) => n
     let row = rowF | 0;
     if (col === lastCol && col > 0) col--;
     if (row === lastRow && row > 0) row--;
-    const tileRow = (row / tileCells) | 0;
-    const tileCol = (col / tileCells) | 0;
-    if (tileRow !== heldRow || tileCol !== heldCol) {
+    let r = row - firstRow;
+    let c = col - firstCol;
+    if (r < 0 || c < 0 || r >= tileCells || c >= tileCells) {
+      const tileRow = (row / tileCells) | 0;
+      const tileCol = (col / tileCells) | 0;
       held = grid.tile(tileRow, tileCol);
-      heldRow = tileRow;
-      heldCol = tileCol;
+      firstRow = tileRow * tileCells;
+      firstCol = tileCol * tileCells;
+      r = row - firstRow;
+      c = col - firstCol;
     }
     if (held === undefined) return Number.NaN;
-    const at = (row - tileRow * tileCells) * stride + (col - tileCol * tileCells);
+    const at = r * stride + c;
     const fx = colF - col;
     const fy = rowF - row;
-    const top = (held[at] as number) * (1 - fx) + (held[at + 1] as number) * fx;
-    const bottom = (held[at + stride] as number) * (1 - fx) + (held[at + stride + 1] as number) * fx;
-    return top * (1 - fy) + bottom * fy;
+    const nw = held[at] as number;
+    const sw = held[at + stride] as number;
+    const top = nw + ((held[at + 1] as number) - nw) * fx;
+    const bottom = sw + ((held[at + stride + 1] as number) - sw) * fx;
+    return top + (bottom - top) * fy;
   };
 };
 

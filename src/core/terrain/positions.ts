@@ -9,6 +9,7 @@ const CHUNK_M = 4000;
  */
 export interface PathPositions {
   readonly chunkM: number;
+  readonly perChunkM: number;
   readonly chunks: number;
   /** Eight numbers a chunk: x as a0..a3, y as b0..b3 in powers of u = 0..1 along the chunk. */
   readonly coefficients: Float64Array;
@@ -35,14 +36,17 @@ export const pathPositions = (frame: PathFrame, projection: PlaneProjection): Pa
     cubicThrough(start[1], p1[1], p2[1], end[1], coefficients, 8 * c + 4);
     start = end;
   }
-  return { chunkM, chunks, coefficients };
+  return { chunkM, perChunkM: 1 / chunkM, chunks, coefficients };
 };
 
 /** Position at a distance, written as two numbers into out. */
 export const positionAt = (positions: PathPositions, distanceM: number, out: Float64Array): void => {
-  const { chunkM, chunks, coefficients: k } = positions;
-  const chunk = Math.min(chunks - 1, Math.max(0, Math.floor(distanceM / chunkM)));
-  const u = distanceM / chunkM - chunk;
+  const k = positions.coefficients;
+  const along = distanceM * positions.perChunkM;
+  let chunk = along | 0;
+  if (chunk >= positions.chunks) chunk = positions.chunks - 1;
+  else if (along < 0) chunk = 0;
+  const u = along - chunk;
   const i = 8 * chunk;
   out[0] = ((k[i + 3]! * u + k[i + 2]!) * u + k[i + 1]!) * u + k[i]!;
   out[1] = ((k[i + 7]! * u + k[i + 6]!) * u + k[i + 5]!) * u + k[i + 4]!;

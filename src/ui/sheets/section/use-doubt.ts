@@ -29,11 +29,16 @@ export const useDoubt = (evaluation: Evaluation | null): Doubt | null => {
     let busy = false;
     let next: Evaluation | null = null;
     let gone = false;
+    let opened: Evaluation["path"]["profile"] | null = null;
     const run = async (): Promise<void> => {
       while (next !== null && !gone) {
         const { plan, path } = next;
         next = null;
-        const value = await remote.doubt({ plan, profile: path.profile, draws: DRAWS, seed: SEED });
+        if (opened !== path.profile) {
+          opened = path.profile;
+          await remote.open(opened);
+        }
+        const value = await remote.doubt({ plan, draws: DRAWS, seed: SEED });
         if (!gone) setDoubt({ of: plan, value });
       }
     };
