@@ -13,7 +13,7 @@ const WORDS: Readonly<Record<string, string>> = {
   "beyond-structure": "above what the structure carries",
   "ground-unknown": "ground not known",
   grows: "lost to growth",
-  reflection: "the tide moves the level",
+  reflection: "reflection off the water",
   "barrier-unknown": "wall not known",
   "out-of-beam": "outside the beam",
   "elevation-mask": "too much upwards",
