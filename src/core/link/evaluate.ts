@@ -7,7 +7,7 @@ import { antennaFaults } from "./end-gear";
 import { type PathState, pathStateOf } from "./path-state";
 import { type PreparedPath, preparePath } from "./prepare";
 import { reflectionSummary } from "./reflection-summary";
-import type { Direction, LinkPlan, LinkResult, PathProfile, Verdict } from "./types";
+import type { Direction, LinkPlan, LinkResult, PathProfile, ReflectionSummary, Verdict } from "./types";
 import { isOutOfBeam, REFLECTION_WORTH_DB, warningsOf } from "./warnings";
 
 export const SHORTEST_LINK_M = 5;
@@ -43,10 +43,16 @@ const barriersOf = (plan: LinkPlan): BarrierLoss[] =>
 /**
  * The radios over a path that was worked out before: pairing, both directions, service verdict.
  * @param detail false leaves out terms, availability and exposure, for trying thousands of radios on one path.
+ * @param known the path's reflection when it was worked out before; without detail none is looked for.
  */
-export const serviceOf = (plan: LinkPlan, state: PathState, detail = true): Pick<LinkResult, "service" | "reflection"> => {
+export const serviceOf = (
+  plan: LinkPlan,
+  state: PathState,
+  detail = true,
+  known: ReflectionSummary | null = null,
+): Pick<LinkResult, "service" | "reflection"> => {
   const faults: PairingFault[] = [...pairingFaults(plan.near.radio, plan.far.radio, plan.centreMhz, plan.widthMhz), ...antennaFaults(plan)];
-  const reflection = detail && faults.length === 0 ? reflectionSummary(plan, state) : null;
+  const reflection = detail && faults.length === 0 ? reflectionSummary(plan, state) : known;
   let toFar: Direction | null = null;
   let toNear: Direction | null = null;
   if (faults.length === 0) {

@@ -21,11 +21,13 @@ export interface WidthRow {
 
 /** Both directions' worse figures at each width the two radios share. */
 export const widthSweep = (plan: LinkPlan, state: PathState): WidthRow[] => {
+  // The reflected ray is the path's: the same at every width.
+  const { reflection } = serviceOf(plan, state);
   const shared = plan.near.radio.channelWidthsMhz.filter((w) => plan.far.radio.channelWidthsMhz.includes(w));
   return [...shared]
     .sort((a, b) => a - b)
     .map((widthMhz) => {
-      const { service } = serviceOf({ ...plan, widthMhz }, state, false);
+      const { service } = serviceOf({ ...plan, widthMhz }, state, false, reflection);
       const { toFar, toNear } = service;
       const slow = toFar !== null && toNear !== null && toNear.plannedMbps < toFar.plannedMbps ? toNear : toFar;
       return {

@@ -314,5 +314,7 @@ test("trying a radio without detail gives the same level, rate and verdict", () 
   const path = preparePath(base, flat);
   const state = pathStateOf(base, path);
   const [quick, whole] = [serviceOf(base, state, false).service.toFar!, serviceOf(base, state).service.toFar!];
+  const now = widthSweep(base, state).find((w) => w.widthMhz === base.widthMhz)!;
+  expect(now.verdict).toBe(serviceOf(base, state).service.verdict);
   expect([quick.levelDbm, quick.plannedMbps, quick.held?.index]).toEqual([whole.levelDbm, whole.plannedMbps, whole.held?.index]);
 });
