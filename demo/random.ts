@@ -1,14 +1,7 @@
-/** Seeded generator (mulberry32): the demo is the same on every machine. */
-export const randomOf = (seed: number): (() => number) => {
-  let state = seed >>> 0;
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let t = state;
-    t = Math.imul(t ^ (t >>> 15), t | 1);
-    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
-    return ((t ^ (t >>> 14)) >>> 0) / 4_294_967_296;
-  };
-};
+import { seededRandom } from "../src/core/units";
+
+/** Seeded generator: the demo is the same on every machine. */
+export const randomOf = seededRandom;
 
 const hash = (x: number, y: number, seed: number): number => {
   let h = Math.imul(x, 374_761_393) ^ Math.imul(y, 668_265_263) ^ Math.imul(seed, 2_147_483_647);

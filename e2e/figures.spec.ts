@@ -71,6 +71,21 @@ test("the basis of the job: a policy changed is seen at once, kept, undone; a wr
   await page.reload();
   await expect(page.getByTestId("basis")).toContainText("whole F1");
   await page.getByTestId("basis").click();
+  // Walking through a rounded figure is no edit; two edits are undone one after the other.
+  const { job: untouched } = await demoJob(request);
+  await dialog.getByLabel("k, median").focus();
+  await page.keyboard.press("Tab");
+  await dialog.getByLabel("Tide range, m").fill("2.5");
+  await dialog.getByLabel("Tide range, m").press("Enter");
+  await page.keyboard.press("Tab");
+  await dialog.getByLabel("Trees").selectOption("trim");
+  await expect(page.getByTestId("basis")).toContainText("trees trim");
+  await dialog.getByRole("button", { name: "Undo" }).click();
+  await expect(page.getByTestId("basis")).toContainText("trees strict");
+  await dialog.getByRole("button", { name: "Undo" }).click();
+  await expect(dialog.getByLabel("Tide range, m")).toHaveValue("1.5");
+  await expect(dialog.getByRole("button", { name: "Undo" })).toBeDisabled();
+  expect((await demoJob(request)).job).toMatchObject({ kFactor: untouched.kFactor, version: untouched.version + 4 });
   await dialog.getByLabel("Clearance").selectOption("two-condition");
   await expect(page.getByTestId("basis")).toContainText("two conditions");
   await dialog.getByRole("button", { name: "Undo" }).click();

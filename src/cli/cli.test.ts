@@ -79,6 +79,13 @@ describe("link", () => {
     expect(cli(["link", path.join(dir, "nowhere.json")]).err).toContain("does not exist");
     expect(cli(["draw", "x"])).toMatchObject({ code: 2, err: expect.stringContaining('no command "draw"') });
     expect(cli(["link", "docs/examples/rope-walk.json", "--draws", "many"]).err).toContain("--draws many");
+    expect(cli(["batch", "docs/examples/links.csv", "--domain", "mars"])).toMatchObject({
+      code: 2,
+      err: expect.stringContaining("--domain mars"),
+    });
+    expect(cli(["batch", "docs/examples/links.csv", "--out", path.join(dir, "no/such/folder.csv")]).err).toContain(
+      "cannot be written (ENOENT)",
+    );
     expect(cli(["schema"]).out).toContain('"mountAglM"');
   });
 });

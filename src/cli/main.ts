@@ -9,7 +9,7 @@ import { hardwareFileSchema, TerrainFileError } from "../formats";
 import { runBatch } from "./batch-command";
 import { runLink } from "./link-command";
 import { type Catalogue, PlanError } from "./plan-of-file";
-import { faultOf, planSchema } from "./plan-schema";
+import { faultOf, planSchema, policySchema } from "./plan-schema";
 import { parseJson, readSmall, TextError } from "./read-text";
 
 const USAGE = `usage:
@@ -32,6 +32,16 @@ const whole = (text: string, name: string, least: number, most: number): number 
     throw new TextError(`--${name} ${text}: a whole number from ${least} to ${most} is wanted`);
   return value;
 };
+
+/** A file to write results into. @throws TextError when it cannot be made. */
+const openForWriting = (name: string): Promise<NodeJS.WritableStream> =>
+  new Promise((resolve, reject) => {
+    const out = createWriteStream(name);
+    out.once("open", () => resolve(out));
+    out.once("error", (error: NodeJS.ErrnoException) =>
+      reject(new TextError(`${name} cannot be written (${error.code ?? "unknown reason"})`)),
+    );
+  });
 
 const main = async (): Promise<number> => {
   const { values, positionals } = parseArgs({
@@ -63,8 +73,10 @@ const main = async (): Promise<number> => {
     const options = { draws: whole(values.draws, "draws", 0, 100_000), seed: whole(values.seed, "seed", 0, 4_294_967_295) };
     return runLink(file, catalogue, options, (text) => process.stdout.write(text), warn);
   }
-  const out = values.out === undefined ? process.stdout : createWriteStream(values.out);
-  const code = await runBatch(file, catalogue, { year: whole(values.year, "year", 2000, 2200), domain: values.domain }, out, warn);
+  const domain = policySchema.shape.domain.safeParse(values.domain);
+  if (!domain.success) throw new TextError(`--domain ${values.domain}: cautious, FCC-like or ETSI-like is wanted`);
+  const out = values.out === undefined ? process.stdout : await openForWriting(values.out);
+  const code = await runBatch(file, catalogue, { year: whole(values.year, "year", 2000, 2200), domain: domain.data }, out, warn);
   if (out !== process.stdout) await new Promise<void>((resolve) => out.end(resolve));
   return code;
 };

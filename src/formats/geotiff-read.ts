@@ -29,12 +29,25 @@ const epsgOf = (keys: Record<string, unknown>): number | null => {
  * @throws TerrainFileError with the reason, when the file is no GeoTIFF, names no system, or one not known here.
  */
 export const gridFromGeoTiff = async (path: string, about: readonly LatLon[]): Promise<TerrainGrid | null> => {
-  let image: Awaited<ReturnType<Awaited<ReturnType<typeof fromFile>>["getImage"]>>;
+  let file: Awaited<ReturnType<typeof fromFile>>;
   try {
-    image = await (await fromFile(path)).getImage();
+    file = await fromFile(path);
   } catch (error) {
-    throw new TerrainFileError(`${path} cannot be read as GeoTIFF: ${error instanceof Error ? error.message : String(error)}`);
+    throw unreadable(path, error);
   }
+  try {
+    return await gridOf(path, await file.getImage().catch((error: unknown) => Promise.reject(unreadable(path, error))), about);
+  } finally {
+    await file.close();
+  }
+};
+
+const unreadable = (path: string, error: unknown): TerrainFileError =>
+  new TerrainFileError(`${path} cannot be read as GeoTIFF: ${error instanceof Error ? error.message : String(error)}`);
+
+type Image = Awaited<ReturnType<Awaited<ReturnType<typeof fromFile>>["getImage"]>>;
+
+const gridOf = async (path: string, image: Image, about: readonly LatLon[]): Promise<TerrainGrid | null> => {
   const epsg = epsgOf((image.getGeoKeys() ?? {}) as Record<string, unknown>);
   if (epsg === null) throw new TerrainFileError(`${path} names no coordinate system; write one into it first`);
   const crs = `EPSG:${epsg}`;

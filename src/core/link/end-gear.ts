@@ -1,7 +1,7 @@
 import { type AntennaShape, halfApertureM, nearFieldLossDb, type Pattern } from "../antenna";
 import { channelFits, type PairingFault } from "../radio";
 import type { PreparedPath } from "./prepare";
-import type { EndPlan, LinkPlan, PathProfile } from "./types";
+import type { EndPlan, LinkPlan } from "./types";
 
 export const gainOf = (end: EndPlan): number => end.radio.antenna.gainDbi ?? end.antenna?.gainDbi ?? 0;
 export const antennaNameOf = (end: EndPlan): string => end.antenna?.name ?? end.radio.name;
@@ -17,20 +17,18 @@ export const beamwidthOf = (end: EndPlan): number | null => {
   return Number.isFinite(width) ? width : null;
 };
 
-/** The antenna in force as a shape; the object of the sheet itself where it is one, so that its pattern is made once. */
-const shapes = (end: EndPlan): AntennaShape =>
-  (end.radio.antenna.kind === "connectorised" ? end.antenna : end.radio.antenna) as AntennaShape;
-
+/**
+ * Pattern of the antenna in force, made once for its sheet.
+ * @throws RangeError for a connectorised radio without an antenna: pairing faults are told before any pattern is asked for.
+ */
 export const patternOfEnd = (path: PreparedPath, end: EndPlan): Pattern => {
-  const shape = shapes(end);
-  // Without an antenna there is no pattern to know: an even one.
-  if (shape === null || shape.gainDbi === undefined) return path.pattern(EVEN);
-  return path.pattern(shape);
+  const shape = end.radio.antenna.kind === "connectorised" ? end.antenna : end.radio.antenna;
+  if (shape === null || shape.gainDbi === undefined) throw new RangeError(`${end.radio.name} has no antenna`);
+  return path.pattern(shape as AntennaShape);
 };
-const EVEN: AntennaShape = { form: "omni", gainDbi: 0, elevationBeamwidthDeg: 180 };
 
 /** How far an end points off the other end: right and up positive. @param tiltDeg of the ray at that end. */
-export const aimOffset = (end: EndPlan, bearingDeg: number, tiltDeg: number): { azimuthDeg: number; elevationDeg: number } => ({
+const aimOffset = (end: EndPlan, bearingDeg: number, tiltDeg: number): { azimuthDeg: number; elevationDeg: number } => ({
   azimuthDeg: end.aim.azimuthDeg === null ? 0 : ((bearingDeg - end.aim.azimuthDeg + 540) % 360) - 180,
   elevationDeg: end.aim.tiltDeg === null ? 0 : tiltDeg - end.aim.tiltDeg,
 });
@@ -41,9 +39,6 @@ export const aimLossDb = (path: PreparedPath, end: EndPlan, bearingDeg: number, 
   const off = aimOffset(end, bearingDeg, tiltDeg);
   return patternOfEnd(path, end).relativeDb(off.azimuthDeg, off.elevationDeg);
 };
-
-export const bearingOf = (profile: PathProfile, which: "near" | "far"): number =>
-  which === "near" ? profile.nearBearingDeg : profile.farBearingDeg;
 
 export const nearFieldOf = (plan: LinkPlan, pathM: number, wavelengthM: number): number =>
   nearFieldLossDb(

@@ -1,4 +1,3 @@
-import { type BarrierLoss, barrierLoss } from "../propagation";
 import { type PairingFault, pairingFaults } from "../radio";
 import { needAtLeast, needInRange } from "../units";
 import { diffractionOpinions } from "./diffraction-compare";
@@ -35,10 +34,6 @@ const checkPlan = (plan: LinkPlan, profile: PathProfile): void => {
   needInRange("temperature, C", plan.climate.temperatureC, -80, 70);
   needInRange("pressure, hPa", plan.climate.pressureHpa, 300, 1200);
 };
-
-/** Barriers known only by statistics over all buildings leave the level open. */
-const barriersOf = (plan: LinkPlan): BarrierLoss[] =>
-  [plan.near, plan.far].flatMap((end) => (end.barrier === null ? [] : [barrierLoss(end.barrier, plan.centreMhz / 1000)]));
 
 /**
  * The radios over a path that was worked out before: pairing, both directions, service verdict.
@@ -119,7 +114,9 @@ const serviceVerdict = (
   airtimeUsedShare: number | null,
 ): Verdict => {
   if (faults.length > 0 || toFar === null || toNear === null) return "short";
-  let verdict: Verdict = path.unknownGroundM > 0 || barriersOf(plan).some((b) => b.unknown) ? "unknown" : "clear";
+  // A wall known only by statistics over all buildings leaves the level open.
+  let verdict: Verdict =
+    path.unknownGroundM > 0 || [plan.near, plan.far].some((end) => end.barrier?.kind === "unknown") ? "unknown" : "clear";
   for (const d of [toFar, toNear]) {
     if (d.regulation.status === "forbidden") return "short";
     if (d.regulation.permission !== null && !plan.permissionRecorded) verdict = worseVerdict(verdict, "unknown");

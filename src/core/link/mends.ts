@@ -1,7 +1,6 @@
-import { evaluatePrepared } from "./evaluate";
 import { worstPlaceOf } from "./path-state";
-import { type PreparedPath, preparePath, withTrims } from "./prepare";
-import type { LinkPlan, LinkResult, PathProfile } from "./types";
+import { type PreparedPath, withTrims } from "./prepare";
+import type { LinkPlan, LinkResult } from "./types";
 
 /** Nobody carries a bracket higher than this above today's mount; more is no answer (ours). */
 export const HIGHEST_RAISE_M = 40;
@@ -94,6 +93,3 @@ export const powerForCeiling = (plan: LinkPlan, result: LinkResult): PowerAdvice
     tooHotMildDb: Math.max(a.overMildDb, b.overMildDb),
   };
 };
-
-/** Verdict after a change, to say what a mend would do. */
-export const resultWith = (plan: LinkPlan, profile: PathProfile): LinkResult => evaluatePrepared(plan, preparePath(plan, profile));

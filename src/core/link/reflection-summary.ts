@@ -7,7 +7,7 @@ import { type Ray, rayBulgeM } from "../obstacles";
 import { type Permittivity, type ReflectionResult, reflectionPointM, type Surface, surfacePermittivity, twoRayLevel } from "../propagation";
 import type { LevelStretch } from "../terrain";
 import { kLowOf } from "./defaults";
-import { gainOf, patternOfEnd, polarisationOf } from "./end-gear";
+import { patternOfEnd, polarisationOf } from "./end-gear";
 import type { PathState } from "./path-state";
 import type { LinkPlan, ReflectionSummary } from "./types";
 
@@ -28,12 +28,6 @@ export interface Reflector {
   readonly permittivity: Permittivity;
   readonly tideRangeM: number;
 }
-
-const surfaceOf = (plan: LinkPlan, stretch: LevelStretch): Surface => {
-  const { surface } = plan.water;
-  if (surface !== "auto" && surface !== "none") return surface;
-  return stretch.sea ? "sea" : "fresh";
-};
 
 /** Whether the ground lets both legs of the reflected ray pass. */
 const legsClear = (plan: LinkPlan, state: PathState, ray: Ray, atM: number, levelM: number): boolean => {
@@ -65,7 +59,7 @@ export const reflectorOf = (plan: LinkPlan, state: PathState): Reflector | null 
       reflectionPointM(state.rayM, state.nearAmslM - stretch.heightAmslM, state.farAmslM - stretch.heightAmslM, ray.effectiveRadiusM);
     if (!(atM >= stretch.fromM && atM <= stretch.toM)) continue;
     if (!legsClear(plan, state, ray, atM, stretch.heightAmslM)) continue;
-    const surface = surfaceOf(plan, stretch);
+    const surface = named === "auto" ? "sea" : named;
     const permittivity = surfacePermittivity(surface, plan.centreMhz / 1000, plan.climate.temperatureC);
     return { stretch, surface, permittivity, tideRangeM: surface === "sea" ? plan.water.tideRangeM : 0 };
   }
@@ -106,7 +100,7 @@ export const reflectedAt = (
 };
 
 export const reflectionSummary = (plan: LinkPlan, state: PathState): ReflectionSummary | null => {
-  const reflector = gainOf(plan.near) === 0 && plan.near.radio.antenna.kind === "connectorised" ? null : reflectorOf(plan, state);
+  const reflector = reflectorOf(plan, state);
   if (reflector === null) return null;
   const levels: number[] = [];
   const overTide: number[] = [];

@@ -1,6 +1,7 @@
 /* What else the same path would give: every width, or any list of radios, without tracing the path again. */
 import { serviceOf } from "./evaluate";
 import type { PathState } from "./path-state";
+import { reflectionSummary } from "./reflection-summary";
 import type { LinkPlan, Verdict } from "./types";
 
 export interface WidthRow {
@@ -22,7 +23,7 @@ export interface WidthRow {
 /** Both directions' worse figures at each width the two radios share. */
 export const widthSweep = (plan: LinkPlan, state: PathState): WidthRow[] => {
   // The reflected ray is the path's: the same at every width.
-  const { reflection } = serviceOf(plan, state);
+  const reflection = reflectionSummary(plan, state);
   const shared = plan.near.radio.channelWidthsMhz.filter((w) => plan.far.radio.channelWidthsMhz.includes(w));
   return [...shared]
     .sort((a, b) => a - b)

@@ -6,7 +6,6 @@ import type { EndPlan, LinkPlan, LinkResult, ReflectionSummary, Warning } from "
 
 /** Below this a distance shown by a radio is not a distance. */
 const RADIO_DISTANCE_LIMIT_M = 300;
-const STATED_MULTIPATH_KM = 3;
 /** A reflected ray that can take this much is worth a word (ours). */
 export const REFLECTION_WORTH_DB = -3;
 /** Half power: beyond it the other end lies outside the beam. */
@@ -64,14 +63,10 @@ export const warningsOf = (
     else if (!leaves.inRange) out.push({ code: "leaves-too-deep", values: { depthM: Number(leaves.inputs.depthM) } });
   }
   if (plan.policy.trees === "through" && leavesCount(plan)) out.push({ code: "through-refused", values: { frequencyGhz } });
-  const { toFar } = service;
-  if (toFar?.outage != null && !toFar.outage.inRange) {
-    out.push(
-      rayM <= STATED_MULTIPATH_KM * 1000 || rayM > 60_000
-        ? { code: "rain-out-of-range", values: { pathM: rayM } }
-        : { code: "multipath-out-of-range", values: { pathM: rayM, frequencyGhz } },
-    );
-  }
+  const { multipath } = state;
+  if (!multipath.negligible && !multipath.inRange) out.push({ code: "multipath-out-of-range", values: { pathM: rayM, frequencyGhz } });
+  // Outside its range by the rest: rain.
+  else if (service.toFar?.outage?.inRange === false) out.push({ code: "rain-out-of-range", values: { pathM: rayM } });
   if (reflection !== null && reflection.lowDb < REFLECTION_WORTH_DB) {
     out.push({
       code: "reflection",

@@ -1,6 +1,6 @@
 "use client";
 import { Dialog } from "radix-ui";
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { basisSchema, type JobDto } from "@/contract";
 import { ApiError, patchJson } from "../../api/client";
 import { useRefresh } from "../../api/queries";
@@ -24,39 +24,49 @@ export const BasisDialog = ({ job }: { job: JobDto }) => {
   const refresh = useRefresh();
   const [draft, setDraft] = useState<Readonly<Record<string, string>>>({});
   const [trouble, setTrouble] = useState<string | null>(null);
-  const [version, setVersion] = useState(job.version);
-  const current = Math.max(version, job.version);
+  // The newest version known: what the server answered may be ahead of what was last read.
+  const version = useRef(job.version);
+  version.current = Math.max(version.current, job.version);
+  /** Values on their way: leaving a field after Enter must not send it again. */
+  const sending = useRef(new Map<string, unknown>());
   const say = (error: unknown): void => setTrouble(errorSentence(error instanceof ApiError ? error.body : { code: "internal" }));
   const stack = useUndoStack(say);
 
-  const send = async (values: Values, at: { version: number }): Promise<void> => {
-    const row = await patchJson<JobDto>(`/api/jobs/${job.id}`, { ...values, version: at.version });
-    at.version = row.version;
-    setVersion(row.version);
+  const send = async (values: Values): Promise<void> => {
+    const row = await patchJson<JobDto>(`/api/jobs/${job.id}`, { ...values, version: version.current });
+    version.current = row.version;
     await refresh(job.id);
   };
-  const held = { version: current };
+  const forget = (key: string): void =>
+    setDraft((d) => {
+      const { [key]: _gone, ...rest } = d;
+      return rest;
+    });
   const save = (f: BasisField, text: string): void => {
     const value = basisValue(f, text);
     const before = (job as unknown as Values)[f.key];
-    if (faultOf(f, text) !== undefined || value === before) return;
+    if (faultOf(f, text) !== undefined || sending.current.get(f.key) === value) return;
+    // A figure typed as it was shown (a k of 1.3333) is no change.
+    if (value === before || text === basisText(job, f)) {
+      forget(f.key);
+      return;
+    }
     setTrouble(null);
+    sending.current.set(f.key, value);
     stack
       .perform(async () => {
-        await send({ [f.key]: value }, held);
-        setDraft((d) => {
-          const { [f.key]: _gone, ...rest } = d;
-          return rest;
-        });
-        return { undo: () => send({ [f.key]: before }, held), redo: () => send({ [f.key]: value }, held) };
+        await send({ [f.key]: value });
+        forget(f.key);
+        return { undo: () => send({ [f.key]: before }), redo: () => send({ [f.key]: value }) };
       })
       .catch((error: unknown) => {
         if (error instanceof ApiError && error.body.code === "clash") {
-          setVersion((error.body.current as JobDto).version);
+          version.current = (error.body.current as JobDto).version;
           void refresh(job.id);
         }
         say(error);
-      });
+      })
+      .finally(() => sending.current.delete(f.key));
   };
 
   return (
@@ -99,9 +109,11 @@ export const BasisDialog = ({ job }: { job: JobDto }) => {
                         value={text}
                         fault={draft[f.key] === undefined ? undefined : faultOf(f, text)}
                         onChange={(e) => setDraft({ ...draft, [f.key]: e.target.value })}
-                        onBlur={() => save(f, text)}
+                        onBlur={() => {
+                          if (draft[f.key] !== undefined) save(f, text);
+                        }}
                         onKeyDown={(e) => {
-                          if (e.key === "Enter") save(f, text);
+                          if (e.key === "Enter" && draft[f.key] !== undefined) save(f, text);
                         }}
                       />
                     );

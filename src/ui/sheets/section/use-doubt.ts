@@ -1,7 +1,7 @@
 "use client";
 import { type Remote, wrap } from "comlink";
 import { useDeferredValue, useEffect, useRef, useState } from "react";
-import type { LinkPlan, Uncertainty } from "@/core/link";
+import type { Uncertainty } from "@/core/link";
 import type { DoubtWorker } from "@/workers/messages";
 import type { Evaluation } from "./use-evaluation";
 
@@ -9,8 +9,8 @@ const DRAWS = 500;
 /** One seed for good: the same draws come again, and figures stand still while a mast is dragged. */
 const SEED = 20_261;
 
+/** The last answer; null inside when there is no spread to tell. */
 export interface Doubt {
-  readonly of: LinkPlan;
   readonly value: Uncertainty | null;
 }
 
@@ -38,8 +38,9 @@ export const useDoubt = (evaluation: Evaluation | null): Doubt | null => {
           opened = path.profile;
           await remote.open(opened);
         }
-        const value = await remote.doubt({ plan, draws: DRAWS, seed: SEED });
-        if (!gone) setDoubt({ of: plan, value });
+        // A design the core refuses has no spread; what is wrong with it is said by the sheet.
+        const value = await remote.doubt({ plan, draws: DRAWS, seed: SEED }).catch(() => null);
+        if (!gone) setDoubt({ value });
       }
     };
     ask.current = (e) => {
