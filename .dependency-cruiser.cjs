@@ -23,10 +23,11 @@ module.exports = {
     only("contract", ["core"]),
     only("data", ["core"]),
     only("service", ["core", "contract", "data", "formats"]),
+    only("jobs", ["core", "contract", "data", "formats", "service"]),
     only("workers", ["core"]),
     only("cli", ["core", "formats"]),
     only("ui", ["core", "contract", "workers"]),
-    only("app", ["core", "contract", "data", "formats", "service", "ui"]),
+    only("app", ["core", "contract", "data", "formats", "jobs", "service", "ui"]),
     {
       name: "core-by-its-index",
       comment: "Other rooms use what a folder of the core lists in its index.",

@@ -9,13 +9,24 @@ export default defineConfig({
     projects: [
       {
         resolve: { alias },
-        test: { name: "unit", include: ["src/**/*.test.ts"], exclude: ["src/data/**", "src/cli/**"], environment: "node" },
+        test: {
+          name: "unit",
+          include: ["src/**/*.test.ts"],
+          exclude: ["src/data/**", "src/jobs/**", "src/service/**", "src/cli/**"],
+          environment: "node",
+        },
       },
       {
         resolve: { alias },
         test: {
           name: "integration",
-          include: ["src/data/**/*.test.ts", "src/cli/**/*.test.ts", "demo/**/*.test.ts"],
+          include: [
+            "src/data/**/*.test.ts",
+            "src/jobs/**/*.test.ts",
+            "src/service/**/*.test.ts",
+            "src/cli/**/*.test.ts",
+            "demo/**/*.test.ts",
+          ],
           environment: "node",
           fileParallelism: false,
           testTimeout: 60_000,

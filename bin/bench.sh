@@ -1,9 +1,9 @@
 #!/usr/bin/env bash
-# npm run bench: timings of the core, and of dragging a mast in headless Chromium. npm run bench -- core leaves the browser out.
+# npm run bench: timings of the core, and of dragging a mast in headless Chromium. npm run bench -- core leaves the browser out, -- survey stops after imports and views.
 source "$(dirname "$0")/lib.sh"
 check_node
 need_modules
-node_modules/.bin/tsx bench/core.ts
+[ "${1:-}" = survey ] || node_modules/.bin/tsx bench/core.ts
 [ "${1:-}" = core ] && exit 0
 need_packages postgresql-15 postgresql-15-postgis-3 postgresql-15-postgis-3-scripts chromium curl
 port="${DRYARC_BENCH_PORT:-4630}"
@@ -12,6 +12,8 @@ start_database dev
 app=""
 trap '[ -z "$app" ] || kill "$app" 2>/dev/null || true; node bin/db.mjs stop dev' EXIT
 node_modules/.bin/tsx demo/setup.ts
+node_modules/.bin/tsx bench/survey.ts
+[ "${1:-}" = survey ] && exit 0
 need_build
 node_modules/.bin/next start -H 127.0.0.1 -p "$port" >/dev/null 2>&1 &
 app=$!

@@ -18,10 +18,11 @@ need_packages postgresql-15 postgresql-15-postgis-3 postgresql-15-postgis-3-scri
 need_modules
 start_database demo
 
-app=""
+app="" worker=""
 stop() {
   trap - EXIT INT TERM
-  if [ -n "$app" ]; then kill "$app" 2>/dev/null || true; wait "$app" 2>/dev/null || true; fi
+  stop_process "$app"
+  stop_process "$worker"
   node bin/db.mjs stop demo
   echo "dry-arc: stopped."
 }
@@ -44,6 +45,7 @@ fi
 need_build
 node_modules/.bin/next start -H 127.0.0.1 -p "$port" >.data/demo/app.log 2>&1 &
 app=$!
+start_worker demo
 wait_for_app "$port" "$app" || fail "the application did not start; its last words: $(tail -n 1 .data/demo/app.log)"
 echo "dry-arc: open http://127.0.0.1:$port  (Ctrl-C stops it)"
 wait "$app"

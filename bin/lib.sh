@@ -81,6 +81,21 @@ start_database() {
   node bin/db.mjs start "$1"
   DATABASE_URL="$(node bin/db.mjs url "$1")"
   export DATABASE_URL
+  # Files on their way in lie beside the cluster they belong to.
+  export DRYARC_FILES="$root/.data/$1/files"
+}
+
+# The process that does the long work; its number becomes $worker.
+start_worker() {
+  node_modules/.bin/tsx src/jobs/worker.ts >".data/$1/worker.log" 2>&1 &
+  worker=$!
+}
+
+stop_process() {
+  if [ -n "$1" ]; then
+    kill "$1" 2>/dev/null || true
+    wait "$1" 2>/dev/null || true
+  fi
 }
 
 wait_for_app() {

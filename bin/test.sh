@@ -9,9 +9,10 @@ need_modules
 mkdir -p .data/test
 rm -f .data/test/*.json
 port="${DRYARC_TEST_PORT:-4620}"
-app=""
+app="" worker=""
 stop() {
-  if [ -n "$app" ]; then kill "$app" 2>/dev/null || true; wait "$app" 2>/dev/null || true; fi
+  stop_process "$app"
+  stop_process "$worker"
   node bin/db.mjs stop test
 }
 trap 'stop' EXIT
@@ -44,6 +45,7 @@ if [ "$part" = all ] || [ "$part" = browser ]; then
   need_build
   node_modules/.bin/next start -H 127.0.0.1 -p "$port" >.data/test/app.log 2>&1 &
   app=$!
+  start_worker test
   wait_for_app "$port" "$app" || fail "the application did not start; its last words: $(tail -n 1 .data/test/app.log)"
   DRYARC_URL="http://127.0.0.1:$port" node_modules/.bin/playwright test || status=1
 fi

@@ -100,7 +100,7 @@ describe("the demo job", () => {
       expect(b.ownerName).toBe(a.ownerName === null ? null : backwards(a.ownerName));
       // Another place has another scale of its grid and another bend of the ellipsoid: a few parts in ten thousand.
       expect(Math.abs(b.missM - a.missM)).toBeLessThan(0.02 + 0.003 * Math.abs(a.missM));
-      const mirrored = { left: "right", right: "left", over: "over", through: "through" } as const;
+      const mirrored = { left: "right", right: "left", over: "over", under: "under", through: "through" } as const;
       expect(b.side).toBe(mirrored[a.side]);
     });
   });

@@ -24,7 +24,7 @@ export interface DemoGrid {
   readonly values: Float32Array;
 }
 
-export type DemoObstacleKind = "building" | "wall" | "mast" | "wood" | "row" | "crown" | "hedge";
+export type DemoObstacleKind = "building" | "wall" | "mast" | "wood" | "row" | "crown" | "hedge" | "line" | "crane";
 
 export interface DemoObstacle {
   readonly name: string;
@@ -33,6 +33,8 @@ export interface DemoObstacle {
   readonly baseAmslM: number;
   readonly heightM: number;
   readonly crownBaseM: number;
+  /** Spans: free air below this height above ground. */
+  readonly freeBelowM?: number;
   readonly growthMPerYear: number;
   readonly heightSigmaM: number;
   readonly species: string | null;
@@ -233,6 +235,17 @@ const scenery = (): PlanObstacle[] => {
     solid("Chandlery", "building", box(122 * alongE + 3, 122 * alongN, 7, 8, bearingDeg), 5.2),
     solid("Sail loft", "building", box(205 * alongE, 205 * alongN, 6, 9, bearingDeg), 4.4),
     solid("Harbour crane", "mast", box(86, -30, 1.2, 1.2, 0), 24),
+    {
+      ...solid(
+        "Harbour crane's jib",
+        "crane",
+        round(86, -30, 26, 16, () => 1),
+        27,
+      ),
+      freeBelowM: 22,
+      heightSigmaM: 1,
+    },
+    { ...solid("Quarry line", "line", box(610, 300, 110, 2, 0), 11), freeBelowM: 7.5, heightSigmaM: 0.5 },
     wallBesideExchange(),
     chandleryBeforeNetStore(),
   ];

@@ -1,13 +1,15 @@
 import { eq } from "drizzle-orm";
+import { saveBrief } from "../src/data/brief";
 import type { Db } from "../src/data/client";
 import { saveHardware } from "../src/data/hardware";
 import { createJob, type JobRow } from "../src/data/jobs";
 import { createLink } from "../src/data/links";
 import { insertFeatures, insertObstacles } from "../src/data/obstacles";
 import { job, terrainDataset } from "../src/data/schema";
-import { createSite } from "../src/data/sites";
+import { createSite, type SiteInput } from "../src/data/sites";
 import { insertDataset } from "../src/data/terrain-store";
 import { type HardwareFile, hardwareFileSchema } from "../src/formats";
+import { demoBrief } from "./brief";
 import type { DemoJob } from "./generate";
 import hardware from "./hardware.json" with { type: "json" };
 
@@ -16,6 +18,27 @@ const VISIT_ON = "2026-12-03";
 export const DEMO_SOURCE = "made up for the demo";
 
 export const demoHardware = (): HardwareFile => hardwareFileSchema.parse(hardware);
+
+/** What a survey added to some of the sites. */
+const MORE_OF_SITE: Readonly<Record<string, Partial<SiteInput>>> = {
+  office: {
+    material: "granite, slate",
+    cableEntry: "duct beside the gable window",
+    access: "roof hatch, key at the desk",
+    owner: "Merrow Harbour Trust",
+  },
+  ice: {
+    material: "sheet steel on rails, foam behind",
+    cableEntry: "north door frame",
+    access: "ladder 8 m, quay to be kept clear of vehicles",
+    owner: "Merrow Harbour Trust",
+    mountingPoints: [
+      { id: "gable", name: "West gable", aglM: 7, maxAglM: 8.5, behind: "steel rail at 6.8 m", eastM: -4, northM: 3 },
+      { id: "plant", name: "Plant room roof", aglM: 4.5, maxAglM: 6, behind: "brick parapet", eastM: 2, northM: -6 },
+    ],
+    ticks: ["bracket place chosen", "behind the cladding known"],
+  },
+};
 
 /** Writes the hardware catalogue and the demo job into an empty or used database. */
 export const seedDemo = async (db: Db, demo: DemoJob): Promise<JobRow> => {
@@ -64,6 +87,7 @@ export const seedDemo = async (db: Db, demo: DemoJob): Promise<JobRow> => {
       mountMaxAglM: s.mountMaxAglM,
       structure: s.structure,
       power: s.power,
+      ...(MORE_OF_SITE[s.key] ?? {}),
     });
     siteIds.set(s.key, row.id);
   }
@@ -98,6 +122,12 @@ export const seedDemo = async (db: Db, demo: DemoJob): Promise<JobRow> => {
       },
     });
   }
+  await saveBrief(
+    db,
+    made.id,
+    0,
+    demoBrief((key) => siteIds.get(key)!),
+  );
   return made;
 };
 

@@ -25,8 +25,9 @@ if (process.argv.includes("--counts")) {
 } else {
   if (process.argv.includes("--fresh")) await db.execute(sql`DROP SCHEMA IF EXISTS drizzle CASCADE`);
   if (process.argv.includes("--fresh")) {
+    await db.execute(sql`DROP SCHEMA IF EXISTS pgboss CASCADE`);
     await db.execute(
-      sql`DROP TABLE IF EXISTS change, design, link, antenna, radio, terrain_tile, terrain_dataset, feature, obstacle, site, job CASCADE`,
+      sql`DROP TABLE IF EXISTS change, basemap, photo, file_import, upload, brief, design, link, antenna, radio, terrain_tile, terrain_dataset, feature, obstacle, site, job CASCADE`,
     );
   }
   await migrateDb(db);

@@ -15,7 +15,7 @@ export const writeDemoFiles = (demo: DemoJob, dir: string): string[] => {
     written.push(file);
   };
   for (const g of demo.grids) {
-    write(`${fileName(g.name)}.tif`, gridToGeoTiff({ ...g, epsg: Number(g.crs.slice(5)) }));
+    write(`${fileName(g.name)}.tif`, gridToGeoTiff({ ...g, stepX: g.cellM, stepY: -g.cellM, epsg: Number(g.crs.slice(5)) }));
   }
   write("obstacles.geojson", featureCollection(demo.obstacles.map(({ outline, ...properties }) => polygonFeature(outline, properties))));
   write("sites.geojson", featureCollection(demo.sites.map(({ position, key: _key, ...properties }) => pointFeature(position, properties))));

@@ -9,7 +9,7 @@ test("rate, year and doubt under the section: the core's figures, by key and by 
   const said = await openSection(page, request, "Pilot Station");
   const summary = await demoJob(request);
   const link = (await (await request.get(`/api/links/${said.linkId}`)).json()) as { link: LinkDto; near: never; far: never };
-  const plan = planOf(summary.job, link.near, link.far, link.link.design, await hardwareOf(request));
+  const plan = planOf(summary.job, link.near, link.far, link.link.design, await hardwareOf(request), link.link.groundTold);
   if (isProblem(plan)) throw new Error(plan.id);
   const path = preparePath(plan, profileFromDto(await profileOf(request, said.linkId)));
   const toFar = evaluatePrepared(plan, path).service.toFar!;

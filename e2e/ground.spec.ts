@@ -138,7 +138,7 @@ test("two sites joined with the pointer, distance and bearings shown on the way;
   expect((await moved).status()).toBe(200);
   await page.getByTestId("map").focus();
   for (let i = 0; i < 2; i++) {
-    const answered = page.waitForResponse((r) => r.request().method() === "PATCH");
+    const answered = page.waitForResponse((r) => r.url().endsWith("/undo") && r.request().method() === "POST");
     await page.keyboard.press("Control+z");
     expect((await answered).status()).toBe(200);
   }

@@ -56,7 +56,7 @@ test("the numbers on the screen are the core's, to the digit shown", async ({ pa
   const said = await openSection(page, request, "Rope Walk");
   const summary = await demoJob(request);
   const link = (await (await request.get(`/api/links/${said.linkId}`)).json()) as { link: LinkDto; near: never; far: never };
-  const plan = planOf(summary.job, link.near, link.far, link.link.design, await hardwareOf(request));
+  const plan = planOf(summary.job, link.near, link.far, link.link.design, await hardwareOf(request), link.link.groundTold);
   if (isProblem(plan)) throw new Error(plan.id);
   const result = evaluateLink(plan, profileFromDto(await profileOf(request, said.linkId)));
   const minus = (text: string) => text.replace("-", "\u2212");
@@ -145,6 +145,8 @@ test("feet and night: the same drawing in other units and colours, and axe finds
 
 test("two people on one link: the second is told, and chooses", async ({ browser, request }) => {
   const [a, b] = [await (await browser.newContext()).newPage(), await (await browser.newContext()).newPage()];
+  // The second does not hear of the first's edit: its connection for news is cut.
+  await b!.route("**/events", (route) => route.abort());
   await openSection(a!, request, "Rope Walk");
   await openSection(b!, request, "Rope Walk");
   const label = "Harbour Office: mount height above ground, m";
@@ -159,6 +161,8 @@ test("two people on one link: the second is told, and chooses", async ({ browser
   await b!.getByLabel(label).fill("11.0");
   await b!.keyboard.press("Enter");
   await expect(b!.getByTestId("saved")).toContainText(":");
+  // The first hears of it, and having nothing unsaved follows.
+  await expect(a!.getByLabel(label)).toHaveValue("11.0");
   await a!.close();
   await b!.close();
 });

@@ -9,7 +9,7 @@ import { pipeline } from "node:stream/promises";
 import Papa from "papaparse";
 import { z } from "zod";
 import { evaluatePrepared, preparePath } from "../core/link";
-import { TerrainFileError } from "../formats";
+import { FileFault } from "../formats";
 import { type Catalogue, linkPlanOf, PlanError, profileOf } from "./plan-of-file";
 import { faultOf, planSchema } from "./plan-schema";
 import { TextError } from "./read-text";
@@ -233,7 +233,7 @@ export const runBatch = async (
         if (!parsed.success) throw new PlanError(`${parsed.error.issues[0]?.path.join(".")} ${parsed.error.issues[0]?.message}`);
         yield csvRow([String(rows), id, ...(await evaluateRow(parsed.data, catalogue, options, resolve))]);
       } catch (error) {
-        if (!(error instanceof PlanError || error instanceof RangeError || error instanceof TerrainFileError)) throw error;
+        if (!(error instanceof PlanError || error instanceof RangeError || error instanceof FileFault)) throw error;
         failed++;
         yield csvRow([String(rows), id, error.message, ...Array.from({ length: RESULT_COLUMNS.length - 3 }, () => "")]);
       }

@@ -5,7 +5,7 @@ import path from "node:path";
 import { fileURLToPath } from "node:url";
 import { parseArgs } from "node:util";
 import { z } from "zod";
-import { hardwareFileSchema, TerrainFileError } from "../formats";
+import { FileFault, hardwareFileSchema } from "../formats";
 import { runBatch } from "./batch-command";
 import { runLink } from "./link-command";
 import { type Catalogue, PlanError } from "./plan-of-file";
@@ -90,8 +90,7 @@ process.stdout.on("error", (error: NodeJS.ErrnoException) => {
 try {
   process.exitCode = await main();
 } catch (error) {
-  const known =
-    error instanceof TextError || error instanceof PlanError || error instanceof TerrainFileError || error instanceof RangeError;
+  const known = error instanceof TextError || error instanceof PlanError || error instanceof FileFault || error instanceof RangeError;
   const usage = (error as { code?: string }).code?.startsWith("ERR_PARSE_ARGS") === true;
   if (!known && !usage) throw error;
   process.stderr.write(`dry-arc: ${(error as Error).message}\n`);

@@ -1,9 +1,18 @@
 import { bearingsBetween, pathFrame } from "../core/geo";
-import { assembleProfile, type EndPlan, K_LOW_DEFAULT, type LinkPlan, type PathProfile } from "../core/link";
+import {
+  assembleProfile,
+  type EndPlan,
+  K_LOW_DEFAULT,
+  type LinkPlan,
+  type PathProfile,
+  type TypedGround,
+  typedGround,
+  waterOver,
+} from "../core/link";
 import type { PathBody } from "../core/obstacles";
 import { zoneRainRateMmH } from "../core/propagation";
 import type { Antenna, Radio } from "../core/radio";
-import { gridFromGeoTiff } from "../formats";
+import { gridFromTerrainFile } from "../formats";
 import type { PlanEnd, PlanFile } from "./plan-schema";
 
 /** A plan that is well formed and still cannot be evaluated; the message names the field. */
@@ -15,9 +24,6 @@ export interface Catalogue {
 }
 
 const MIDDLE_LAT_DEG = 45;
-/** A profile typed point by point, or level ground, is filled in to at least this many points. */
-const LEAST_POINTS = 64;
-
 const endOf = (file: PlanEnd, which: "near" | "far", catalogue: Catalogue): EndPlan => {
   const radio = catalogue.radios.find((r) => r.id === file.radio);
   if (radio === undefined) throw new PlanError(`${which}.radio: no radio "${file.radio}" in the catalogue`);
@@ -52,8 +58,7 @@ export const linkPlanOf = (file: PlanFile, catalogue: Catalogue): LinkPlan => {
     permissionRecorded: file.permissionRecorded,
     policy: { ...policy, kLow: kLow ?? K_LOW_DEFAULT },
     climate: { ...climate, rainRate001MmH: rain },
-    // Ground said to be level, at whatever height, is not thereby the sea.
-    water: "level" in file.ground && file.water.surface === "auto" ? { ...file.water, surface: "none" } : file.water,
+    water: waterOver(file.water, "level" in file.ground),
   };
 };
 
@@ -70,35 +75,28 @@ const bodiesOf = (file: PlanFile): PathBody[] =>
     baseAmslM: o.baseAmslM,
     heightM: o.heightM,
     crownBaseM: o.crownBaseM,
+    ...(o.freeBelowM > 0 ? { freeBelowM: o.freeBelowM } : {}),
     growthMPerYear: o.growthMPerYear,
     heightSigmaM: o.heightSigmaM,
     carries: o.carries,
     ...(file.obstacles.some((p, k) => k < i && p.name === o.name) ? { id: `${o.name} ${i + 1}` } : {}),
   }));
 
-/** Typed heights filled in between by straight lines, so that every stretch has points to test. */
-const typedProfile = (points: readonly (readonly [number, number])[], pathM: number, errorM: number, file: PlanFile): PathProfile => {
-  const last = points[points.length - 1]!;
-  if (points[0]![0] !== 0 || Math.abs(last[0] - pathM) > 0.5) {
-    throw new PlanError(
-      `ground.profile: distances must run from 0 to the path's ${pathM.toFixed(1)} m, received ${points[0]![0]} to ${last[0]}`,
-    );
+/** Typed heights must run from end to end, in order. @throws PlanError. */
+const checkedPoints = (points: readonly (readonly [number, number])[], pathM: number): TypedGround["points"] => {
+  const [first, last] = [points[0]![0], points[points.length - 1]![0]];
+  if (first !== 0 || Math.abs(last - pathM) > 0.5) {
+    throw new PlanError(`ground.profile: distances must run from 0 to the path's ${pathM.toFixed(1)} m, received ${first} to ${last}`);
   }
-  const step = pathM / LEAST_POINTS;
-  const distanceM: number[] = [];
-  const groundAmslM: number[] = [];
-  for (let i = 1; i < points.length; i++) {
-    const [d0, h0] = points[i - 1]!;
-    const [d1, h1] = points[i]!;
-    if (!(d1 > d0)) throw new PlanError(`ground.profile: distances must rise; ${d1} follows ${d0}`);
-    const pieces = Math.max(1, Math.ceil((d1 - d0) / step));
-    for (let k = 0; k < pieces; k++) {
-      distanceM.push(d0 + ((d1 - d0) * k) / pieces);
-      groundAmslM.push(h0 + ((h1 - h0) * k) / pieces);
-    }
-  }
-  distanceM.push(pathM);
-  groundAmslM.push(last[1]);
+  points.forEach(([d], i) => {
+    if (i > 0 && !(d > points[i - 1]![0])) throw new PlanError(`ground.profile: distances must rise; ${d} follows ${points[i - 1]![0]}`);
+  });
+  return points.map(([distanceM, heightAmslM]) => ({ distanceM, heightAmslM }));
+};
+
+/** A path over ground told in the file; without positions it lies nowhere in particular. */
+const toldProfile = (typed: TypedGround, pathM: number, file: PlanFile): PathProfile => {
+  const { ground, dataset } = typedGround(pathM, typed);
   const near = positionOf(file.near);
   const far = positionOf(file.far);
   const bearings = near === null || far === null ? { nearDeg: 0, farDeg: 180 } : bearingsBetween(near, far);
@@ -107,13 +105,10 @@ const typedProfile = (points: readonly (readonly [number, number])[], pathM: num
     latDeg: near === null ? (file.latDeg ?? MIDDLE_LAT_DEG) : near.latDeg,
     nearBearingDeg: bearings.nearDeg,
     farBearingDeg: bearings.farDeg,
-    distanceM: Float64Array.from(distanceM),
-    groundAmslM: Float64Array.from(groundAmslM),
-    datasetIndex: new Uint8Array(distanceM.length),
-    datasets: [{ id: "typed", name: "typed heights", kind: "dtm", cellM: Math.max(0.5, step), sigmaM: errorM }],
+    ...ground,
+    datasets: [dataset],
     bodies: bodiesOf(file),
     features: [],
-    thinned: false,
   };
 };
 
@@ -128,21 +123,13 @@ export const profileOf = async (file: PlanFile, resolve: (name: string) => strin
     if (!placed) throw new PlanError("near.latDeg: a terrain file needs latDeg and lonDeg at both ends");
     const frame = pathFrame(near, far);
     const about = Array.from({ length: 33 }, (_, i) => frame.at((frame.lengthM * i) / 32));
-    const grid = await gridFromGeoTiff(resolve(file.ground.terrain), about);
+    const grid = await gridFromTerrainFile(resolve(file.ground.terrain), about);
     const profile = assembleProfile(near, far, grid === null ? [] : [grid], [], [], file.policy.year);
     return { ...profile, bodies: bodiesOf(file) };
   }
   if ("level" in file.ground) {
     const { level, errorM } = file.ground;
-    return typedProfile(
-      [
-        [0, level],
-        [pathM, level],
-      ],
-      pathM,
-      errorM,
-      file,
-    );
+    return toldProfile({ kind: "level", sigmaM: errorM, points: [{ distanceM: 0, heightAmslM: level }] }, pathM, file);
   }
-  return typedProfile(file.ground.profile, pathM, file.ground.errorM, file);
+  return toldProfile({ kind: "typed", sigmaM: file.ground.errorM, points: checkedPoints(file.ground.profile, pathM) }, pathM, file);
 };

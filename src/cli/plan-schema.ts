@@ -1,5 +1,6 @@
 /* The plan file of the command line: one JSON object, checked field by field. docs/cli.md describes it. */
 import { z } from "zod";
+import { BODY_KINDS } from "../core/obstacles";
 
 export const PLAN_VERSION = 1;
 
@@ -55,7 +56,7 @@ const ground = z.union([
 /** A thing on or beside the path, in its frame: along from the near end, across with right positive. */
 const obstacle = z.strictObject({
   name: z.string().min(1).max(80),
-  kind: z.enum(["building", "wall", "mast", "wood", "row", "crown", "hedge"]),
+  kind: z.enum(BODY_KINDS),
   outlineM: z
     .array(z.tuple([z.number(), z.number()]))
     .min(3)
@@ -63,6 +64,8 @@ const obstacle = z.strictObject({
   baseAmslM: z.number().min(-500).max(9000),
   heightM: z.number().gt(0).max(500),
   crownBaseM: z.number().min(0).max(100).default(0),
+  /** Spans: free air below this height above ground. */
+  freeBelowM: z.number().min(0).max(500).default(0),
   growthMPerYear: z.number().min(0).max(5).default(0),
   heightSigmaM: z.number().min(0).max(50).default(0.3),
   carries: z.enum(["near", "far"]).nullable().default(null),

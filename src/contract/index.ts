@@ -1,3 +1,6 @@
-export { isProblem, type PlanProblem, planOf, profileFromDto } from "./plan";
+export * from "./brief";
+export * from "./ground";
+export { isProblem, mountPosition, type PlanProblem, planOf, profileFromDto } from "./plan";
+export { type LonLat, latLons, lonLats } from "./positions";
 export * from "./schemas";
 export type * from "./types";

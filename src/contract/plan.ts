@@ -1,6 +1,7 @@
-import { type EndPlan, K_LOW_DEFAULT, type LinkPlan, type PathProfile } from "../core/link";
+import { destination, type LatLon } from "../core/geo";
+import { type EndPlan, K_LOW_DEFAULT, type LinkPlan, type PathProfile, waterOver } from "../core/link";
 import type { Barrier } from "../core/propagation";
-import type { DesignFields } from "./schemas";
+import type { DesignFields, GroundTold } from "./schemas";
 import type { HardwareDto, JobDto, ProfileDto } from "./types";
 
 /** Standard error of a typed mount height. */
@@ -30,7 +31,7 @@ const endOf = (
   antenna: HardwareDto["antennas"][number] | null,
 ): EndPlan => ({
   name: site.name,
-  mountMaxAglM: site.mountMaxAglM,
+  mountMaxAglM: site.mountingPoints?.find((m) => m.id === d[`${which}MountId`])?.maxAglM ?? site.mountMaxAglM,
   mountSigmaM: MOUNT_SIGMA_M,
   positionSigmaM: POSITION_SIGMA_M,
   radio,
@@ -49,10 +50,18 @@ export type PlanProblem = { readonly code: "hardware-missing"; readonly id: stri
 interface EndSite {
   readonly name: string;
   readonly mountMaxAglM: number | null;
+  readonly mountingPoints?: readonly { readonly id: string; readonly maxAglM: number | null }[];
 }
 
 /** The plan of a design: rows to the record that the core evaluates. The same on the server and in the browser. */
-export const planOf = (job: JobDto, near: EndSite, far: EndSite, design: DesignFields, hardware: HardwareDto): LinkPlan | PlanProblem => {
+export const planOf = (
+  job: JobDto,
+  near: EndSite,
+  far: EndSite,
+  design: DesignFields,
+  hardware: HardwareDto,
+  told: GroundTold | null,
+): LinkPlan | PlanProblem => {
   const radioOf = (id: string) => hardware.radios.find((r) => r.id === id);
   const antennaOf = (id: string | null) => (id === null ? null : (hardware.antennas.find((a) => a.id === id) ?? null));
   const nearRadio = radioOf(design.nearRadioId);
@@ -93,8 +102,19 @@ export const planOf = (job: JobDto, near: EndSite, far: EndSite, design: DesignF
       gradientDn1NPerKm: job.gradientDn1NPerKm,
       roughnessSaM: job.roughnessSaM,
     },
-    water: { surface: job.waterSurface, tideRangeM: job.tideRangeM, roughnessM: job.waterRoughnessM },
+    water: waterOver({ surface: job.waterSurface, tideRangeM: job.tideRangeM, roughnessM: job.waterRoughnessM }, told?.kind === "level"),
   };
 };
 
 export const isProblem = (plan: LinkPlan | PlanProblem): plan is PlanProblem => "code" in plan;
+
+/** Where a mount of a site lies: the site's own position, or that of one of its mounting points. */
+export const mountPosition = (
+  site: LatLon & { readonly mountingPoints: readonly { readonly id: string; readonly eastM: number; readonly northM: number }[] },
+  mountId: string | null,
+): LatLon => {
+  const at = { latDeg: site.latDeg, lonDeg: site.lonDeg };
+  const point = mountId === null ? undefined : site.mountingPoints.find((m) => m.id === mountId);
+  if (point === undefined || (point.eastM === 0 && point.northM === 0)) return at;
+  return destination(at, (Math.atan2(point.eastM, point.northM) * 180) / Math.PI, Math.hypot(point.eastM, point.northM));
+};

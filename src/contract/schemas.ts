@@ -35,14 +35,36 @@ export const newJobSchema = z.object({
     .max(300, "rain rate must be 300 mm/h or less"),
 });
 
+const words = (what: string, most = 500) => z.string().trim().max(most, `${what} must be ${most} letters or fewer`);
+const offsetM = z
+  .number("the offset must be a number")
+  .min(-500, "a mounting point lies within 500 m of its site")
+  .max(500, "a mounting point lies within 500 m of its site");
+export const mountingPointSchema = z.object({
+  id: z.string().min(1).max(40),
+  name,
+  aglM: mountAglM,
+  maxAglM: mountAglM.nullable().default(null),
+  behind: words("what is behind", 200).default(""),
+  eastM: offsetM.default(0),
+  northM: offsetM.default(0),
+});
+
 const siteFields = z.object({
   name,
   latDeg,
   lonDeg,
   mountAglM,
   mountMaxAglM: mountAglM.nullable().default(null),
-  structure: z.string().trim().max(200).default(""),
-  power: z.string().trim().max(200).default(""),
+  structure: words("the structure", 200).default(""),
+  power: words("the power", 200).default(""),
+  material: words("the material", 200).default(""),
+  cableEntry: words("the cable entry").default(""),
+  access: words("the access").default(""),
+  owner: words("the owner", 200).default(""),
+  notes: words("the notes", 4000).default(""),
+  mountingPoints: z.array(mountingPointSchema).max(40, "a site has at most 40 mounting points").default([]),
+  ticks: z.array(z.string().max(40)).max(40).default([]),
 });
 export const newSiteSchema = siteFields;
 export const patchSiteSchema = z.object({
@@ -52,11 +74,39 @@ export const patchSiteSchema = z.object({
   lonDeg: lonDeg.optional(),
   mountAglM: mountAglM.optional(),
   mountMaxAglM: mountAglM.nullable().optional(),
+  structure: words("the structure", 200).optional(),
+  power: words("the power", 200).optional(),
+  material: words("the material", 200).optional(),
+  cableEntry: words("the cable entry").optional(),
+  access: words("the access").optional(),
+  owner: words("the owner", 200).optional(),
+  notes: words("the notes", 4000).optional(),
+  mountingPoints: z.array(mountingPointSchema).max(40, "a site has at most 40 mounting points").optional(),
+  ticks: z.array(z.string().max(40)).max(40).optional(),
   deleted: z.boolean().optional(),
 });
 
 export const newLinkSchema = z.object({ nearSiteId: uuid, farSiteId: uuid, label: z.string().trim().max(80).default("") });
-export const patchLinkSchema = z.object({ version, deleted: z.boolean() });
+/** Ground told by hand: level with its height, or heights at distances; with its error. */
+export const groundToldSchema = z
+  .object({
+    kind: z.enum(["level", "typed"]),
+    sigmaM: z.number("the error must be a number").min(0, "the error must be 0 m or above").max(100, "the error must be 100 m or less"),
+    points: z
+      .array(
+        z.object({
+          distanceM: z.number("a distance must be a number").min(0, "a distance must be 0 m or above").max(100_000),
+          heightAmslM: z
+            .number("a height must be a number")
+            .min(-500, "a height must be -500 m or above")
+            .max(9000, "a height must be 9000 m or less"),
+        }),
+      )
+      .min(1, "at least one height is needed")
+      .max(2000, "at most 2000 heights are taken"),
+  })
+  .refine((g) => g.kind === "level" || g.points.length >= 2, "a typed profile needs at least two heights");
+export const patchLinkSchema = z.object({ version, deleted: z.boolean().optional(), groundTold: groundToldSchema.nullable().optional() });
 
 /** Working rules and assumptions of a job; every change is kept with its version. */
 export const basisSchema = z.object({
@@ -124,6 +174,8 @@ const aimTiltDeg = z.number("tilt must be a number").min(-90, "tilt must be -90Â
 export const designFieldsSchema = z.object({
   nearMountAglM: mountAglM,
   farMountAglM: mountAglM,
+  nearMountId: z.string().max(40).nullable(),
+  farMountId: z.string().max(40).nullable(),
   nearRadioId: hardwareId,
   farRadioId: hardwareId,
   nearAntennaId: hardwareId.nullable(),
@@ -169,7 +221,7 @@ export const boxSchema = z
   })
   .refine((b) => b.eastDeg > b.westDeg && b.northDeg > b.southDeg, "the box is empty");
 
-export const MOST_WINDOW_CELLS = 600;
+export const MOST_WINDOW_CELLS = 1024;
 const side = z.coerce.number().int().min(2).max(MOST_WINDOW_CELLS);
 export const terrainWindowSchema = z.object({
   crs: z.string().regex(/^EPSG:(4326|32[67]\d\d)$/),
@@ -180,6 +232,8 @@ export const terrainWindowSchema = z.object({
   rows: side,
 });
 
+export type GroundTold = z.infer<typeof groundToldSchema>;
+export type MountingPointFields = z.infer<typeof mountingPointSchema>;
 export type Basis = z.infer<typeof basisSchema>;
 export type PatchJob = z.infer<typeof patchJobSchema>;
 export type NewJob = z.infer<typeof newJobSchema>;

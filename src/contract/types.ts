@@ -1,7 +1,9 @@
 import type { ClearancePolicy, TreePolicy, Verdict, WaterPlan } from "../core/link";
 import type { BodyKind } from "../core/obstacles";
 import type { Antenna, Domain, Radio, ThroughputSchool } from "../core/radio";
-import type { DesignFields } from "./schemas";
+import type { Brief } from "./brief";
+import type { ImportOptions, ObstacleFields, PhotoFields } from "./ground";
+import type { DesignFields, GroundTold, MountingPointFields } from "./schemas";
 
 /** An error as data; the words are made in one place of the interface. */
 export interface ErrorBody {
@@ -56,6 +58,13 @@ export interface SiteDto {
   readonly mountMaxAglM: number | null;
   readonly structure: string;
   readonly power: string;
+  readonly material: string;
+  readonly cableEntry: string;
+  readonly access: string;
+  readonly owner: string;
+  readonly notes: string;
+  readonly mountingPoints: readonly MountingPointFields[];
+  readonly ticks: readonly string[];
   readonly version: number;
 }
 
@@ -68,6 +77,7 @@ export interface LinkDto {
   readonly farSiteId: string;
   readonly label: string;
   readonly stage: string;
+  readonly groundTold: GroundTold | null;
   readonly version: number;
   readonly updatedAt: string;
   readonly design: DesignDto;
@@ -130,6 +140,7 @@ export interface ProfileDto {
     readonly baseAmslM: number;
     readonly heightM: number;
     readonly crownBaseM: number;
+    readonly freeBelowM?: number;
     readonly growthMPerYear: number;
     readonly heightSigmaM: number;
     readonly carries: "near" | "far" | null;
@@ -143,10 +154,130 @@ export interface ProfileDto {
   readonly declinationModel: string;
 }
 
-export interface ObstacleDto {
+export interface ObstacleDto extends ObstacleFields {
+  readonly id: string;
+  readonly version: number;
+}
+
+export interface FeatureDto {
   readonly id: string;
   readonly name: string;
-  readonly kind: BodyKind;
-  readonly outline: readonly (readonly [number, number])[];
-  readonly heightM: number;
+  readonly points: readonly (readonly [number, number])[];
+  readonly version: number;
+}
+
+export interface DatasetDto {
+  readonly id: string;
+  readonly name: string;
+  readonly kind: "dtm" | "dsm";
+  readonly crs: string;
+  readonly cols: number;
+  readonly rows: number;
+  readonly cellM: number;
+  readonly sigmaM: number;
+  readonly verticalDatum: string;
+  readonly datumOffsetM: number;
+  readonly source: string;
+  readonly importId: string | null;
+  /** Longitude, latitude of the area it covers. */
+  readonly ring: readonly (readonly [number, number])[];
+}
+
+export interface UploadDto {
+  readonly id: string;
+  readonly name: string;
+  readonly sizeBytes: number;
+  readonly receivedBytes: number;
+}
+
+export interface RowFaultDto {
+  readonly row: number;
+  readonly reason: string;
+}
+
+/** A look into a file before anything is taken in. */
+export type PreviewDto =
+  | {
+      readonly kind: "terrain";
+      readonly format: string;
+      readonly cols: number;
+      readonly rows: number;
+      readonly epsg: number | null;
+      readonly systemName: string | null;
+      readonly offM: number;
+      readonly cellM: number | null;
+      readonly verticalUnit: "m" | "ft" | "us-ft" | null;
+      readonly lowest: number | null;
+      readonly highest: number | null;
+      readonly unknownShare: number | null;
+      readonly ring: readonly (readonly [number, number])[] | null;
+      readonly sigmaM: number | null;
+    }
+  | {
+      readonly kind: "places";
+      readonly format: string;
+      /** How many features were looked at, and whether the file holds more. */
+      readonly seen: number;
+      readonly more: boolean;
+      readonly points: number;
+      readonly lines: number;
+      readonly polygons: number;
+      readonly columns: readonly { readonly name: string; readonly sample: string; readonly numeric: boolean }[];
+      readonly lat: string | null;
+      readonly lon: string | null;
+      readonly shapes: readonly { readonly type: "point" | "line" | "polygon"; readonly points: readonly (readonly [number, number])[] }[];
+      readonly faults: readonly RowFaultDto[];
+      /** Written by this program: its columns mean what they say. */
+      readonly own: "sites" | "obstacles" | "features" | null;
+      /** Why no place could be read as asked, when none could. */
+      readonly problem: string | null;
+    };
+
+export interface ImportDto {
+  readonly id: string;
+  readonly fileName: string;
+  readonly what: ImportOptions["what"];
+  readonly state: "waiting" | "running" | "done" | "failed" | "stopped" | "removed";
+  readonly doneShare: number;
+  readonly result: {
+    readonly kept: number;
+    readonly refused: number;
+    readonly faults: readonly RowFaultDto[];
+    readonly mbPerS?: number;
+  } | null;
+  readonly fault: string | null;
+  readonly updatedAt: string;
+}
+
+export interface PhotoDto extends PhotoFields {
+  readonly id: string;
+  readonly version: number;
+}
+
+export interface BasemapDto {
+  readonly id: string;
+  readonly kind: "xyz" | "pmtiles";
+  readonly name: string;
+  readonly credit: string;
+}
+
+export interface HistoryDto {
+  readonly canUndo: boolean;
+  readonly canRedo: boolean;
+  readonly changes: readonly {
+    readonly id: number;
+    readonly entity: string;
+    readonly action: string;
+    readonly name: string;
+    readonly at: string;
+    readonly mine: boolean;
+    readonly undone: boolean;
+    readonly undoable: boolean;
+    readonly fields: readonly string[];
+  }[];
+}
+
+export interface BriefDto {
+  readonly doc: Brief;
+  readonly version: number;
 }

@@ -1,4 +1,5 @@
 import { eq, sql } from "drizzle-orm";
+import { clientNow } from "./actor";
 import type { Db } from "./client";
 import { change, job } from "./schema";
 
@@ -6,14 +7,30 @@ type Tx = Parameters<Parameters<Db["transaction"]>[0]>[0];
 
 export type { Tx };
 
-/** Writes an edit into the log and marks everything computed from the job as stale. */
+/** Channel on which every edit of a job is told, with who made it. */
+export const JOB_CHANNEL = "dryarc_job";
+
+export interface JobNews {
+  readonly jobId: string;
+  /** What changed: an entity of the log, or "import" while one is under way. */
+  readonly entity: string;
+  readonly clientId: string | null;
+}
+
+/** Tells every listener, once the transaction is through. */
+export const tellJob = (tx: Pick<Tx, "execute">, news: JobNews): Promise<unknown> =>
+  tx.execute(sql`SELECT pg_notify(${JOB_CHANNEL}, ${JSON.stringify(news)})`);
+
+/** Writes an edit into the log, marks everything computed from the job as stale, and tells who listens. */
 export const recordChange = async (
   tx: Tx,
-  input: { jobId: string; entity: string; entityId: string; action: string; before: unknown; after: unknown },
+  input: { jobId: string; entity: string; entityId: string; action: string; before: unknown; after: unknown; undoes?: number },
 ): Promise<void> => {
-  await tx.insert(change).values(input);
+  const clientId = clientNow();
+  await tx.insert(change).values({ ...input, clientId });
   await tx
     .update(job)
     .set({ revision: sql`${job.revision} + 1`, updatedAt: sql`now()` })
     .where(eq(job.id, input.jobId));
+  await tellJob(tx, { jobId: input.jobId, entity: input.entity, clientId });
 };

@@ -7,7 +7,7 @@ import { pathFrame } from "../core/geo";
 import { evaluateLink } from "../core/link";
 import { sampleGround } from "../core/terrain";
 import { hardwareDto, jobDto } from "../service/dto";
-import { profileBetween, profileDto } from "../service/profile";
+import { profileDto, profileOf } from "../service/profile";
 import { verdictsOf } from "../service/verdicts";
 import { NotFound, Refused, VersionClash } from "./clash";
 import { type Db, isBrokenReference, isUnreachable, openDb } from "./client";
@@ -158,10 +158,10 @@ describe("verdicts", () => {
     const hardware = await hardwareDto(db);
     for (const row of await linksOf(db, job.id)) {
       const { link, near, far } = await getLink(db, row.id);
-      const profile = await profileBetween(db, job, near, far);
+      const profile = await profileOf(db, job, link, near, far);
       const dto = profileDto(profile, job, near, far);
       expect(JSON.stringify(dto)).not.toContain("NaN");
-      const plan = planOf(jobDto(job), near, far, link.design, hardware);
+      const plan = planOf(jobDto(job), near, far, link.design, hardware, null);
       if (isProblem(plan)) throw new Error(plan.id);
       const result = evaluateLink(plan, profile);
       const said = verdicts.find((v) => v.linkId === row.id)!;

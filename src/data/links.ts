@@ -87,3 +87,17 @@ export const setLinkDeleted = (db: Db, linkId: string, version: number, deleted:
       after: row,
     });
   });
+
+/** Ground told by hand for a link, or null for the terrain in force; made on a version. */
+export const setGroundTold = (db: Db, linkId: string, version: number, groundTold: unknown): Promise<void> =>
+  db.transaction(async (tx) => {
+    const [before] = await tx.select().from(link).where(eq(link.id, linkId)).for("update");
+    if (before === undefined) throw new NotFound("link");
+    if (before.version !== version) throw new VersionClash("link", before);
+    const [row] = await tx
+      .update(link)
+      .set({ groundTold, version: version + 1, updatedAt: sql`now()` })
+      .where(eq(link.id, linkId))
+      .returning();
+    await recordChange(tx, { jobId: before.jobId, entity: "link", entityId: linkId, action: "update", before, after: row });
+  });

@@ -5,15 +5,24 @@ import type { Db } from "./client";
 
 export interface ObstacleRow extends ObstacleInput {
   readonly species: string | null;
+  readonly leaf: string | null;
   readonly source: string;
+  readonly heightSource: string;
+  readonly surveyedOn: string;
+  readonly version: number;
 }
 
 interface RawObstacle extends Record<string, unknown> {
   id: string;
   name: string;
   kind: ObstacleInput["kind"];
-  outline: string;
-  base_amsl_m: number;
+  outline: Buffer;
+  base_amsl_m: number | null;
+  free_below_m: number;
+  leaf: string | null;
+  height_source: string;
+  surveyed_on: string;
+  version: number;
   height_m: number;
   crown_base_m: number;
   growth_m_per_year: number;
@@ -23,9 +32,13 @@ interface RawObstacle extends Record<string, unknown> {
   surveyed_year: number;
 }
 
-const ring = (json: string): LatLon[] => {
-  const { coordinates } = JSON.parse(json) as { coordinates: [number, number][][] };
-  return (coordinates[0] ?? []).slice(0, -1).map(([lonDeg, latDeg]) => ({ latDeg, lonDeg }));
+/** Corners of a polygon's outer ring out of PostGIS's well-known binary, little-endian; the closing corner left out. */
+const ring = (wkb: Buffer): LatLon[] => {
+  // Byte order, type, count of rings, count of points of the first; then x and y of each.
+  const points = wkb.readUInt32LE(9);
+  const out: LatLon[] = new Array(points - 1);
+  for (let i = 0; i < points - 1; i++) out[i] = { lonDeg: wkb.readDoubleLE(13 + 16 * i), latDeg: wkb.readDoubleLE(21 + 16 * i) };
+  return out;
 };
 
 const fromRaw = (r: RawObstacle): ObstacleRow => ({
@@ -36,15 +49,21 @@ const fromRaw = (r: RawObstacle): ObstacleRow => ({
   baseAmslM: r.base_amsl_m,
   heightM: r.height_m,
   crownBaseM: r.crown_base_m,
+  ...(r.free_below_m > 0 ? { freeBelowM: r.free_below_m } : {}),
   growthMPerYear: r.growth_m_per_year,
   heightSigmaM: r.height_sigma_m,
   surveyedYear: r.surveyed_year,
   species: r.species,
+  leaf: r.leaf,
   source: r.source,
+  heightSource: r.height_source,
+  surveyedOn: r.surveyed_on,
+  version: r.version,
 });
 
-const COLUMNS = sql`o.id, o.name, o.kind, ST_AsGeoJSON(o.outline, 9) AS outline, o.base_amsl_m, o.height_m,
-  o.crown_base_m, o.growth_m_per_year, o.height_sigma_m, o.species, o.source,
+const COLUMNS = sql`o.id, o.name, o.kind, ST_AsBinary(o.outline, 'NDR') AS outline, o.base_amsl_m, o.height_m,
+  o.crown_base_m, o.growth_m_per_year, o.free_below_m, o.height_sigma_m, o.species, o.leaf, o.source,
+  o.height_source, o.surveyed_on::text AS surveyed_on, o.version,
   extract(year from o.surveyed_on)::int AS surveyed_year`;
 
 const MOST_ROWS = 20_000;
@@ -53,12 +72,13 @@ export const obstaclesOf = async (
   db: Db,
   jobId: string,
   box: { westDeg: number; southDeg: number; eastDeg: number; northDeg: number },
+  most = MOST_ROWS,
 ): Promise<ObstacleRow[]> => {
   const r = await db.execute<RawObstacle>(sql`
     SELECT ${COLUMNS} FROM obstacle o
     WHERE o.job_id = ${jobId} AND o.deleted_at IS NULL
       AND o.outline && ST_MakeEnvelope(${box.westDeg}, ${box.southDeg}, ${box.eastDeg}, ${box.northDeg}, 4326)
-    ORDER BY o.id LIMIT ${MOST_ROWS}`);
+    ORDER BY o.id LIMIT ${most}`);
   return r.rows.map(fromRaw);
 };
 
@@ -75,26 +95,32 @@ export const obstaclesAlong = async (
 ): Promise<ObstacleRow[]> => {
   const boxes = points.slice(1).map((b, i) => {
     const a = points[i]!;
-    return sql`ST_MakeEnvelope(${Math.min(a.lonDeg, b.lonDeg) - reachDeg.lonDeg}::float8, ${Math.min(a.latDeg, b.latDeg) - reachDeg.latDeg}::float8,
-      ${Math.max(a.lonDeg, b.lonDeg) + reachDeg.lonDeg}::float8, ${Math.max(a.latDeg, b.latDeg) + reachDeg.latDeg}::float8, 4326)`;
+    return [
+      Math.min(a.lonDeg, b.lonDeg) - reachDeg.lonDeg,
+      Math.min(a.latDeg, b.latDeg) - reachDeg.latDeg,
+      Math.max(a.lonDeg, b.lonDeg) + reachDeg.lonDeg,
+      Math.max(a.latDeg, b.latDeg) + reachDeg.latDeg,
+    ] as const;
   });
+  const side = (k: 0 | 1 | 2 | 3) => sql`${sql.param(boxes.map((b) => b[k]))}::float8[]`;
   const r = await db.execute<RawObstacle>(sql`
-    SELECT DISTINCT ON (o.id) ${COLUMNS}
-    FROM unnest(ARRAY[${sql.join(boxes, sql`, `)}]) AS box(shape)
-    JOIN obstacle o ON o.outline && box.shape
-    WHERE o.job_id = ${jobId} AND o.deleted_at IS NULL
-    ORDER BY o.id LIMIT ${MOST_ROWS}`);
-  return r.rows.map(fromRaw);
+    SELECT ${COLUMNS}
+    FROM unnest(${side(0)}, ${side(1)}, ${side(2)}, ${side(3)}) AS box(w, s, e, n)
+    JOIN obstacle o ON o.outline && ST_MakeEnvelope(box.w, box.s, box.e, box.n, 4326)
+    WHERE o.job_id = ${jobId} AND o.deleted_at IS NULL LIMIT ${MOST_ROWS}`);
+  // What two boxes share comes twice; a sort in the database to tell costs more than the search.
+  const byId = new Map(r.rows.map((row) => [row.id, row]));
+  return [...byId.values()].sort((a, b) => (a.id < b.id ? -1 : 1)).map(fromRaw);
 };
 
-export const featuresOf = async (db: Db, jobId: string): Promise<(FeatureInput & { id: string })[]> => {
-  const r = await db.execute<{ id: string; name: string; shape: string }>(
-    sql`SELECT id, name, ST_AsGeoJSON(shape, 9) AS shape FROM feature WHERE job_id = ${jobId} AND deleted_at IS NULL ORDER BY name`,
+export const featuresOf = async (db: Db, jobId: string): Promise<(FeatureInput & { id: string; version: number })[]> => {
+  const r = await db.execute<{ id: string; name: string; shape: string; version: number }>(
+    sql`SELECT id, name, version, ST_AsGeoJSON(shape, 9) AS shape FROM feature WHERE job_id = ${jobId} AND deleted_at IS NULL ORDER BY name`,
   );
   return r.rows.map((row) => {
     const shape = JSON.parse(row.shape) as { type: string; coordinates: [number, number] | [number, number][] };
     const list = (shape.type === "Point" ? [shape.coordinates] : shape.coordinates) as [number, number][];
-    return { id: row.id, name: row.name, points: list.map(([lonDeg, latDeg]) => ({ latDeg, lonDeg })) };
+    return { id: row.id, name: row.name, version: row.version, points: list.map(([lonDeg, latDeg]) => ({ latDeg, lonDeg })) };
   });
 };
 
@@ -103,17 +129,15 @@ const polygonText = (outline: readonly LatLon[]): string => {
   return `POLYGON((${points.join(",")}))`;
 };
 
-export const insertObstacles = async (
-  db: Db,
-  jobId: string,
-  rows: readonly (Omit<ObstacleRow, "id" | "surveyedYear"> & { surveyedOn: string })[],
-): Promise<void> => {
+export type NewObstacle = Omit<ObstacleRow, "id" | "surveyedYear" | "leaf" | "heightSource" | "version">;
+
+export const insertObstacles = async (db: Db, jobId: string, rows: readonly NewObstacle[]): Promise<void> => {
   for (let i = 0; i < rows.length; i += 500) {
     const chunk = rows.slice(i, i + 500).map(
       (o) => sql`(${jobId}, ${o.name}, ${o.kind}, ST_GeomFromText(${polygonText(o.outline)}, 4326), ${o.baseAmslM}, ${o.heightM},
-        ${o.crownBaseM}, ${o.growthMPerYear}, ${o.heightSigmaM}, ${o.species}, ${o.source}, ${o.surveyedOn})`,
+        ${o.crownBaseM}, ${o.freeBelowM ?? 0}, ${o.growthMPerYear}, ${o.heightSigmaM}, ${o.species}, ${o.source}, ${o.surveyedOn})`,
     );
-    await db.execute(sql`INSERT INTO obstacle (job_id, name, kind, outline, base_amsl_m, height_m, crown_base_m,
+    await db.execute(sql`INSERT INTO obstacle (job_id, name, kind, outline, base_amsl_m, height_m, crown_base_m, free_below_m,
       growth_m_per_year, height_sigma_m, species, source, surveyed_on) VALUES ${sql.join(chunk, sql`, `)}`);
   }
 };

@@ -1,5 +1,6 @@
 import { sql } from "drizzle-orm";
 import {
+  bigint,
   bigserial,
   boolean,
   date,
@@ -62,6 +63,28 @@ export const job = pgTable("job", {
   ...stamps(),
 });
 
+export interface MountingPoint {
+  readonly id: string;
+  readonly name: string;
+  readonly aglM: number;
+  readonly maxAglM: number | null;
+  /** What the bracket is fixed to, and what is behind the cladding. */
+  readonly behind: string;
+  /** Where it lies seen from the site's position. */
+  readonly eastM: number;
+  readonly northM: number;
+}
+
+/** A far end's devices and everything else asked before a path is judged; its shape is checked at the door. */
+export const brief = pgTable("brief", {
+  jobId: uuid("job_id")
+    .primaryKey()
+    .references(() => job.id),
+  doc: jsonb().notNull(),
+  version: version(),
+  ...stamps(),
+});
+
 export const site = pgTable(
   "site",
   {
@@ -76,6 +99,16 @@ export const site = pgTable(
     mountMaxAglM: doublePrecision("mount_max_agl_m"),
     structure: text().notNull().default(""),
     power: text().notNull().default(""),
+    material: text().notNull().default(""),
+    cableEntry: text("cable_entry").notNull().default(""),
+    access: text().notNull().default(""),
+    owner: text().notNull().default(""),
+    notes: text().notNull().default(""),
+    /** Other places of the building where a bracket can go, besides the mount above. */
+    mountingPoints: jsonb("mounting_points").$type<MountingPoint[]>().notNull().default([]),
+    /** What was looked at on the spot, by name of the tick. */
+    ticks: jsonb().$type<string[]>().notNull().default([]),
+    importId: uuid("import_id"),
     version: version(),
     ...stamps(),
   },
@@ -92,18 +125,26 @@ export const obstacle = pgTable(
     name: text().notNull(),
     kind: text().notNull(),
     outline: geometry({ type: "Polygon" }).notNull(),
-    baseAmslM: doublePrecision("base_amsl_m").notNull(),
+    /** Null: it stands on the ground as the terrain in force has it. */
+    baseAmslM: doublePrecision("base_amsl_m"),
     heightM: doublePrecision("height_m").notNull(),
     crownBaseM: doublePrecision("crown_base_m").notNull().default(0),
     growthMPerYear: doublePrecision("growth_m_per_year").notNull().default(0),
     heightSigmaM: doublePrecision("height_sigma_m").notNull(),
+    /** Spans: free air below this height above ground. */
+    freeBelowM: doublePrecision("free_below_m").notNull().default(0),
     species: text(),
+    /** "deciduous" or "evergreen"; null where it is no tree or not known. */
+    leaf: text(),
     source: text().notNull().default("drawn"),
+    /** How the height came about: typed, like another, two sightings, imported, surface model. */
+    heightSource: text("height_source").notNull().default("typed"),
     surveyedOn: date("surveyed_on").notNull(),
+    importId: uuid("import_id"),
     version: version(),
     ...stamps(),
   },
-  (t) => [index("obstacle_job").on(t.jobId), index("obstacle_outline").using("gist", t.outline)],
+  (t) => [index("obstacle_job").on(t.jobId), index("obstacle_import").on(t.importId), index("obstacle_outline").using("gist", t.outline)],
 );
 
 export const feature = pgTable(
@@ -115,6 +156,7 @@ export const feature = pgTable(
       .references(() => job.id),
     name: text().notNull(),
     shape: geometry({ type: "Geometry" }).notNull(),
+    importId: uuid("import_id"),
     version: version(),
     ...stamps(),
   },
@@ -136,8 +178,16 @@ export const terrainDataset = pgTable("terrain_dataset", {
   cellM: doublePrecision("cell_m").notNull(),
   sigmaM: doublePrecision("sigma_m").notNull(),
   tileCells: integer("tile_cells").notNull(),
+  /** proj definition of a system beyond EPSG:4326 and the UTM zones. */
+  crsDefinition: text("crs_definition"),
+  /** Datum the heights came in; the offset was added to bring them to mean sea level. */
   verticalDatum: text("vertical_datum").notNull(),
+  datumOffsetM: doublePrecision("datum_offset_m").notNull().default(0),
+  verticalUnit: text("vertical_unit").notNull().default("m"),
   source: text().notNull(),
+  /** False while its tiles are being written: nothing sees it. */
+  ready: boolean().notNull().default(true),
+  importId: uuid("import_id"),
   coverage: geometry({ type: "Polygon" }).notNull(),
   version: version(),
   ...stamps(),
@@ -194,6 +244,8 @@ export const link = pgTable(
       .references(() => site.id),
     label: text().notNull().default(""),
     stage: text().notNull().default("Planned"),
+    /** Ground told by hand in place of terrain; its shape is checked at the door. */
+    groundTold: jsonb("ground_told"),
     version: version(),
     ...stamps(),
   },
@@ -210,6 +262,9 @@ export const design = pgTable(
     chosen: boolean().notNull().default(true),
     nearMountAglM: doublePrecision("near_mount_agl_m").notNull(),
     farMountAglM: doublePrecision("far_mount_agl_m").notNull(),
+    /** A mounting point of the site; null is the site's own mount. */
+    nearMountId: text("near_mount_id"),
+    farMountId: text("far_mount_id"),
     nearRadioId: text("near_radio_id")
       .notNull()
       .references(() => radio.id),
@@ -251,6 +306,80 @@ export const design = pgTable(
   (t) => [index("design_link").on(t.linkId)],
 );
 
+/** A file on its way in; its bytes lie on disk under its id. */
+export const upload = pgTable("upload", {
+  id: id(),
+  jobId: uuid("job_id").references(() => job.id),
+  name: text().notNull(),
+  sizeBytes: doublePrecision("size_bytes").notNull(),
+  receivedBytes: doublePrecision("received_bytes").notNull().default(0),
+  ...stamps(),
+});
+
+/** The taking in of one file: what was asked, how far it is, what came of it. */
+export const fileImport = pgTable(
+  "file_import",
+  {
+    id: id(),
+    jobId: uuid("job_id")
+      .notNull()
+      .references(() => job.id),
+    uploadId: uuid("upload_id").references(() => upload.id),
+    fileName: text("file_name").notNull(),
+    /** terrain, sites, obstacles, features */
+    what: text().notNull(),
+    options: jsonb().notNull(),
+    /** waiting, running, done, failed, stopped, removed */
+    state: text().notNull().default("waiting"),
+    doneShare: doublePrecision("done_share").notNull().default(0),
+    /** Rows or cells kept and refused, with reasons by row. */
+    result: jsonb(),
+    fault: text(),
+    /** The browser that asked for it: the whole of it is one edit of that one. */
+    clientId: text("client_id"),
+    version: version(),
+    ...stamps(),
+  },
+  (t) => [index("file_import_job").on(t.jobId)],
+);
+
+export const photo = pgTable(
+  "photo",
+  {
+    id: id(),
+    jobId: uuid("job_id")
+      .notNull()
+      .references(() => job.id),
+    siteId: uuid("site_id").references(() => site.id),
+    /** Where it was taken from: antenna height, ground, inside, other. */
+    fromWhere: text("from_where").notNull(),
+    bearingDeg: doublePrecision("bearing_deg"),
+    takenOn: date("taken_on"),
+    note: text().notNull().default(""),
+    mime: text().notNull(),
+    bytes: bytea().notNull(),
+    version: version(),
+    ...stamps(),
+  },
+  (t) => [index("photo_job").on(t.jobId)],
+);
+
+/** A map of the user's own beneath the drawing. */
+export const basemap = pgTable("basemap", {
+  id: id(),
+  jobId: uuid("job_id")
+    .notNull()
+    .references(() => job.id),
+  kind: text().notNull(),
+  name: text().notNull(),
+  /** Address with {z}, {x}, {y} for kind xyz. */
+  address: text(),
+  uploadId: uuid("upload_id").references(() => upload.id),
+  credit: text().notNull().default(""),
+  version: version(),
+  ...stamps(),
+});
+
 /** What was changed, before and after, so that it can be read back and undone. */
 export const change = pgTable(
   "change",
@@ -262,6 +391,11 @@ export const change = pgTable(
     action: text().notNull(),
     before: jsonb(),
     after: jsonb(),
+    /** The browser that made it, so that it can undo its own. */
+    clientId: text("client_id"),
+    /** The edit that this one takes back or does again. */
+    undoes: bigint({ mode: "number" }),
+    undone: boolean().notNull().default(false),
     at: timestamp({ withTimezone: true }).notNull().defaultNow(),
   },
   (t) => [index("change_job").on(t.jobId, t.id)],

@@ -7,17 +7,10 @@ import type { SiteRow } from "./jobs";
 import { job, link, site } from "./schema";
 
 /** Two sites closer than this are one spot. */
-const ONE_SPOT_M = 2;
+export const ONE_SPOT_M = 2;
 
-export interface SiteInput {
-  readonly name: string;
-  readonly latDeg: number;
-  readonly lonDeg: number;
-  readonly mountAglM: number;
-  readonly mountMaxAglM: number | null;
-  readonly structure: string;
-  readonly power: string;
-}
+/** What people edit of a site; what is left out keeps its default. */
+export type SiteInput = Omit<typeof site.$inferInsert, "id" | "jobId" | "importId" | "version" | "createdAt" | "updatedAt" | "deletedAt">;
 
 const refuseSameSpot = async (tx: Tx, jobId: string, self: string | null, at: { latDeg: number; lonDeg: number }): Promise<void> => {
   const others = await tx

@@ -4,7 +4,7 @@ import { cutTile, type TerrainGrid } from "../core/terrain";
 import type { Db } from "./client";
 import { terrainDataset, terrainTile } from "./schema";
 
-type DatasetRow = typeof terrainDataset.$inferSelect;
+export type DatasetRow = typeof terrainDataset.$inferSelect;
 
 /** Tiles kept in memory, over all datasets: 257 x 257 floats are 264 kB, so 400 are about 105 MB. */
 const TILES_HELD = 400;
@@ -23,8 +23,11 @@ const floats = (bytes: Buffer): Float32Array => {
 /** Cells about each step of the walk that are asked for. */
 const REACH_CELLS = 16;
 
+/** What a dataset's coordinates are in, as the core takes it. */
+const systemOf = (d: DatasetRow): string => d.crsDefinition ?? d.crs;
+
 const tilesNeeded = (d: DatasetRow, points: readonly LatLon[], aroundCells: number): [number, number][] => {
-  const projection = planeProjection(d.crs);
+  const projection = planeProjection(systemOf(d));
   const wanted = new Set<string>();
   const add = (x: number, y: number): void => {
     const col = (x - d.originX) / d.stepX;
@@ -94,7 +97,7 @@ const gridOf = (d: DatasetRow, tiles: ReadonlyMap<string, Float32Array>): Terrai
   id: d.id,
   name: d.name,
   kind: d.kind === "dsm" ? "dsm" : "dtm",
-  crs: d.crs,
+  crs: systemOf(d),
   originX: d.originX,
   originY: d.originY,
   stepX: d.stepX,
@@ -115,10 +118,11 @@ export const datasetsIn = (db: Db, box: { westDeg: number; southDeg: number; eas
     .where(
       and(
         isNull(terrainDataset.deletedAt),
+        eq(terrainDataset.ready, true),
         sql`${terrainDataset.coverage} && ST_MakeEnvelope(${box.westDeg}, ${box.southDeg}, ${box.eastDeg}, ${box.northDeg}, 4326)`,
       ),
     )
-    .orderBy(terrainDataset.cellM);
+    .orderBy(terrainDataset.cellM, terrainDataset.id);
 
 /** Grids ready to be sampled along a line of positions, with only the tiles it crosses. */
 export const gridsAlong = async (db: Db, points: readonly LatLon[]): Promise<TerrainGrid[]> => {
@@ -145,33 +149,130 @@ export const gridsOver = async (db: Db, rows: readonly (readonly LatLon[])[]): P
   );
 };
 
-const TILE_CELLS = 256;
+export const TILE_CELLS = 256;
+
+export type DatasetInput = Omit<typeof terrainDataset.$inferInsert, "tileCells" | "coverage" | "id">;
+
+/** Points along each side of the grid: a side that is straight in its own system is bent in degrees. */
+const SIDE_POINTS = 16;
+
+/** The area a grid covers, as a polygon in degrees. */
+const coverageText = (input: DatasetInput): string => {
+  const projection = planeProjection(input.crsDefinition ?? input.crs);
+  const [c, r] = [input.cols - 1, input.rows - 1];
+  const corners = [
+    [0, 0],
+    [c, 0],
+    [c, r],
+    [0, r],
+    [0, 0],
+  ] as const;
+  const ring: string[] = [];
+  for (let side = 0; side < 4; side++) {
+    const [a, b] = [corners[side]!, corners[side + 1]!];
+    for (let i = 0; i < SIDE_POINTS; i++) {
+      const t = i / SIDE_POINTS;
+      const p = projection.inverse(
+        input.originX + (a[0] + (b[0] - a[0]) * t) * input.stepX,
+        input.originY + (a[1] + (b[1] - a[1]) * t) * input.stepY,
+      );
+      ring.push(`${p.lonDeg} ${p.latDeg}`);
+    }
+  }
+  return `POLYGON((${[...ring, ring[0]!].join(",")}))`;
+};
+
+export const insertDatasetRow = async (db: Pick<Db, "insert">, input: DatasetInput, id?: string): Promise<string> => {
+  const inserted = await db
+    .insert(terrainDataset)
+    .values({
+      ...input,
+      ...(id === undefined ? {} : { id }),
+      tileCells: TILE_CELLS,
+      coverage: sql`ST_GeomFromText(${coverageText(input)}, 4326)`,
+    })
+    .returning({ id: terrainDataset.id });
+  return inserted[0]!.id;
+};
+
+export interface Tile {
+  readonly tileRow: number;
+  readonly tileCol: number;
+  readonly heightsM: Float32Array;
+}
+
+/** Writes tiles; one that is there already (a worker was stopped after writing it) stays. */
+export const insertTiles = async (db: Pick<Db, "insert">, datasetId: string, tiles: readonly Tile[]): Promise<void> => {
+  if (tiles.length === 0) return;
+  await db
+    .insert(terrainTile)
+    .values(
+      tiles.map((t) => ({
+        datasetId,
+        tileRow: t.tileRow,
+        tileCol: t.tileCol,
+        heightsM: Buffer.from(t.heightsM.buffer, t.heightsM.byteOffset, t.heightsM.byteLength),
+      })),
+    )
+    .onConflictDoNothing();
+};
 
 /** Stores a dense grid as overlapping tiles. */
-export const insertDataset = async (
-  db: Db,
-  input: Omit<typeof terrainDataset.$inferInsert, "tileCells" | "coverage">,
-  values: Float32Array,
-): Promise<string> => {
-  const projection = planeProjection(input.crs);
-  const corner = (c: number, r: number): string => {
-    const p = projection.inverse(input.originX + c * input.stepX, input.originY + r * input.stepY);
-    return `${p.lonDeg} ${p.latDeg}`;
-  };
-  const [c, r] = [input.cols - 1, input.rows - 1];
-  const ring = [corner(0, 0), corner(c, 0), corner(c, r), corner(0, r), corner(0, 0)].join(",");
-  return db.transaction(async (tx) => {
-    const inserted = await tx
-      .insert(terrainDataset)
-      .values({ ...input, tileCells: TILE_CELLS, coverage: sql`ST_GeomFromText(${`POLYGON((${ring}))`}, 4326)` })
-      .returning({ id: terrainDataset.id });
-    const datasetId = inserted[0]!.id;
+export const insertDataset = async (db: Db, input: DatasetInput, values: Float32Array): Promise<string> =>
+  db.transaction(async (tx) => {
+    const datasetId = await insertDatasetRow(tx, input);
     for (let tileRow = 0; tileRow * TILE_CELLS < input.rows - 1; tileRow++) {
       for (let tileCol = 0; tileCol * TILE_CELLS < input.cols - 1; tileCol++) {
-        const tile = cutTile(values, input.cols, input.rows, TILE_CELLS, tileRow, tileCol);
-        await tx.insert(terrainTile).values({ datasetId, tileRow, tileCol, heightsM: Buffer.from(tile.buffer) });
+        await insertTiles(tx, datasetId, [
+          { tileRow, tileCol, heightsM: cutTile(values, input.cols, input.rows, TILE_CELLS, tileRow, tileCol) },
+        ]);
       }
     }
     return datasetId;
   });
+
+/** The dataset an import was writing when it was interrupted, and how many of its tile rows are whole. */
+export const unfinishedDataset = async (db: Db, importId: string): Promise<{ id: string; tileRows: number } | null> => {
+  const [row] = await db.select({ id: terrainDataset.id }).from(terrainDataset).where(eq(terrainDataset.importId, importId));
+  if (row === undefined) return null;
+  const [last] = await db
+    .select({ tileRows: sql<number>`coalesce(max(${terrainTile.tileRow}), -1)::int + 1` })
+    .from(terrainTile)
+    .where(eq(terrainTile.datasetId, row.id));
+  return { id: row.id, tileRows: last?.tileRows ?? 0 };
+};
+
+export const setDatasetReady = (db: Pick<Db, "update">, datasetId: string): Promise<unknown> =>
+  db.update(terrainDataset).set({ ready: true }).where(eq(terrainDataset.id, datasetId));
+
+/** Takes away what an import that was stopped or failed had written of its dataset. */
+export const dropUnfinished = (db: Db, importId: string): Promise<void> =>
+  db.transaction(async (tx) => {
+    const mine = and(eq(terrainDataset.importId, importId), eq(terrainDataset.ready, false));
+    const rows = await tx.select({ id: terrainDataset.id }).from(terrainDataset).where(mine);
+    for (const { id } of rows) await tx.delete(terrainTile).where(eq(terrainTile.datasetId, id));
+    await tx.delete(terrainDataset).where(mine);
+  });
+
+/** What terrain there is, with the area each covers as a ring of longitude, latitude. */
+export const datasetsCovering = async (
+  db: Db,
+  box: { westDeg: number; southDeg: number; eastDeg: number; northDeg: number },
+): Promise<(DatasetRow & { ring: [number, number][] })[]> => {
+  const rows = await datasetsIn(db, box);
+  const rings = await db.execute<{ id: string; ring: string }>(
+    sql`SELECT id, ST_AsGeoJSON(coverage, 7) AS ring FROM terrain_dataset WHERE deleted_at IS NULL AND ready`,
+  );
+  const byId = new Map(rings.rows.map((r) => [r.id, (JSON.parse(r.ring) as { coordinates: [number, number][][] }).coordinates[0] ?? []]));
+  return rows.map((r) => ({ ...r, ring: byId.get(r.id) ?? [] }));
+};
+
+/** Tiles of a dataset, row by row, for writing it out. */
+export const tilesOf = async (db: Db, datasetId: string, tileRow: number): Promise<{ tileCol: number; heightsM: Float32Array }[]> => {
+  const rows = await db
+    .select()
+    .from(terrainTile)
+    .where(and(eq(terrainTile.datasetId, datasetId), eq(terrainTile.tileRow, tileRow)))
+    .orderBy(terrainTile.tileCol);
+  return rows.map((r) => ({ tileCol: r.tileCol, heightsM: floats(r.heightsM) }));
 };

@@ -1,5 +1,7 @@
+export { csvText } from "./csv-write";
+export { type CoordinateSystem, coordinateSystem, epsgInName, searchSystems } from "./epsg";
+export { FileFault, reasonOf } from "./file-fault";
 export { featureCollection, type GeoJsonFeature, lineFeature, pointFeature, polygonFeature } from "./geojson";
-export { gridFromGeoTiff, TerrainFileError } from "./geotiff-read";
 export { gridToGeoTiff } from "./geotiff-write";
 export {
   type AntennaSheet,
@@ -11,3 +13,10 @@ export {
   radioSchema,
   readHardwareFile,
 } from "./hardware";
+export { cellMetres, gridFromTerrainFile, sigmaOfCell } from "./terrain/grid-of-file";
+export { isTerrainFile, lookAtTerrain, openTerrain } from "./terrain/open-terrain";
+export type { TerrainSource } from "./terrain/source";
+export { columnsOf, type TableColumns } from "./vector/csv-read";
+export { readVector, type VectorFormat, vectorFormatOf } from "./vector/open-vector";
+export type { RawFeature, RawShape, RowFault as VectorRowFault, VectorQuestion, VectorSink } from "./vector/raw";
+export { gpxText, kmlText, type Placed, tableRows } from "./xml-write";

@@ -1,7 +1,22 @@
-import type { HardwareDto, JobDto, LinkDto, SiteDto } from "../contract";
+import {
+  type DatasetDto,
+  groundToldSchema,
+  type HardwareDto,
+  type ImportDto,
+  type JobDto,
+  type LinkDto,
+  type ObstacleDto,
+  type PhotoDto,
+  type SiteDto,
+  type UploadDto,
+} from "../contract";
 import type { Db } from "../data/client";
 import { listAntennas, listRadios } from "../data/hardware";
+import type { ImportRow, UploadRow } from "../data/imports";
 import type { DesignRow, JobRow, LinkWithDesign, SiteRow } from "../data/jobs";
+import type { ObstacleRow } from "../data/obstacles";
+import type { PhotoRow } from "../data/photos";
+import type { datasetsCovering } from "../data/terrain-store";
 import { antennaSchema, radioSchema } from "../formats";
 
 export const jobDto = (row: JobRow): JobDto => {
@@ -10,7 +25,7 @@ export const jobDto = (row: JobRow): JobDto => {
 };
 
 export const siteDto = (row: SiteRow): SiteDto => {
-  const { createdAt: _c, deletedAt: _d, updatedAt: _u, jobId: _j, ...rest } = row;
+  const { createdAt: _c, deletedAt: _d, updatedAt: _u, jobId: _j, importId: _i, ...rest } = row;
   return rest;
 };
 
@@ -26,6 +41,10 @@ export const linkDto = (row: LinkWithDesign): LinkDto => ({
   farSiteId: row.farSiteId,
   label: row.label,
   stage: row.stage,
+  groundTold: groundToldSchema
+    .nullable()
+    .catch(null)
+    .parse(row.groundTold ?? null),
   version: row.version,
   updatedAt: (row.design.updatedAt > row.updatedAt ? row.design.updatedAt : row.updatedAt).toISOString(),
   design: designDto(row.design),
@@ -45,3 +64,66 @@ export const hardwareDto = async (db: Db): Promise<HardwareDto> => {
     }),
   };
 };
+
+export const obstacleDto = (o: ObstacleRow): ObstacleDto => ({
+  id: o.id,
+  name: o.name,
+  kind: o.kind,
+  outline: o.outline.map((p): [number, number] => [p.lonDeg, p.latDeg]),
+  baseAmslM: o.baseAmslM,
+  heightM: o.heightM,
+  crownBaseM: o.crownBaseM,
+  freeBelowM: o.freeBelowM ?? 0,
+  growthMPerYear: o.growthMPerYear,
+  heightSigmaM: o.heightSigmaM,
+  species: o.species,
+  leaf: o.leaf as ObstacleDto["leaf"],
+  source: o.source,
+  heightSource: o.heightSource,
+  surveyedOn: o.surveyedOn,
+  version: o.version,
+});
+
+export const datasetDto = (d: Awaited<ReturnType<typeof datasetsCovering>>[number]): DatasetDto => ({
+  id: d.id,
+  name: d.name,
+  kind: d.kind === "dsm" ? "dsm" : "dtm",
+  crs: d.crs,
+  cols: d.cols,
+  rows: d.rows,
+  cellM: d.cellM,
+  sigmaM: d.sigmaM,
+  verticalDatum: d.verticalDatum,
+  datumOffsetM: d.datumOffsetM,
+  source: d.source,
+  importId: d.importId,
+  ring: d.ring,
+});
+
+export const importDto = (row: ImportRow): ImportDto => ({
+  id: row.id,
+  fileName: row.fileName,
+  what: row.what as ImportDto["what"],
+  state: row.state as ImportDto["state"],
+  doneShare: row.doneShare,
+  result: row.result as ImportDto["result"],
+  fault: row.fault,
+  updatedAt: row.updatedAt.toISOString(),
+});
+
+export const photoDto = (row: PhotoRow): PhotoDto => ({
+  id: row.id,
+  siteId: row.siteId,
+  fromWhere: row.fromWhere as PhotoDto["fromWhere"],
+  bearingDeg: row.bearingDeg,
+  takenOn: row.takenOn,
+  note: row.note,
+  version: row.version,
+});
+
+export const uploadDto = (row: UploadRow): UploadDto => ({
+  id: row.id,
+  name: row.name,
+  sizeBytes: row.sizeBytes,
+  receivedBytes: row.receivedBytes,
+});

@@ -1,9 +1,10 @@
 import type { ProfileDto } from "../contract";
-import { declination, pathFrame } from "../core/geo";
+import { groundToldSchema, mountPosition } from "../contract";
+import { declination, type LatLon, pathFrame } from "../core/geo";
 import { assembleProfile, LONGEST_LINK_M, type PathProfile, SHORTEST_LINK_M } from "../core/link";
 import { Refused } from "../data/clash";
 import type { Db } from "../data/client";
-import type { JobRow, SiteRow } from "../data/jobs";
+import type { JobRow, LinkWithDesign, SiteRow } from "../data/jobs";
 import { featuresOf, obstaclesAlong } from "../data/obstacles";
 import { gridsAlong } from "../data/terrain-store";
 
@@ -14,8 +15,16 @@ const CORRIDOR_EXTRA_M = 30;
 const BOX_M = 400;
 const METRES_PER_DEGREE = 111_320;
 
-/** Samples the ground and gathers what stands beside the path between two sites of a job. */
-export const profileBetween = async (db: Db, job: JobRow, near: SiteRow, far: SiteRow): Promise<PathProfile> => {
+/** Where the two ends of a link stand: at their sites, or at mounting points of them. */
+export const endPositions = (link: LinkWithDesign, nearSite: SiteRow, farSite: SiteRow) => ({
+  near: mountPosition(nearSite, link.design.nearMountId),
+  far: mountPosition(farSite, link.design.farMountId),
+});
+
+/** Samples the ground, or takes what was told of it, and gathers what stands beside the path of a link. */
+export const profileOf = async (db: Db, job: JobRow, link: LinkWithDesign, nearSite: SiteRow, farSite: SiteRow): Promise<PathProfile> => {
+  const { near, far } = endPositions(link, nearSite, farSite);
+  const told = groundToldSchema.nullable().safeParse(link.groundTold ?? null);
   const frame = pathFrame(near, far);
   if (frame.lengthM < SHORTEST_LINK_M || frame.lengthM > LONGEST_LINK_M) {
     throw new Refused("link-length", "farSiteId", { distanceM: frame.lengthM, leastM: SHORTEST_LINK_M, mostM: LONGEST_LINK_M });
@@ -26,14 +35,14 @@ export const profileBetween = async (db: Db, job: JobRow, near: SiteRow, far: Si
   const latDeg = reachM / METRES_PER_DEGREE;
   const lonDeg = latDeg / Math.max(0.01, Math.cos((near.latDeg * Math.PI) / 180));
   const [grids, obstacles, features] = await Promise.all([
-    gridsAlong(db, points),
+    told.data == null ? gridsAlong(db, points) : Promise.resolve([]),
     obstaclesAlong(db, job.id, points, { latDeg, lonDeg }),
     featuresOf(db, job.id),
   ]);
-  return assembleProfile(near, far, grids, obstacles, features, Number(job.visitOn.slice(0, 4)));
+  return assembleProfile(near, far, grids, obstacles, features, Number(job.visitOn.slice(0, 4)), told.data ?? null);
 };
 
-export const profileDto = (profile: PathProfile, job: JobRow, near: SiteRow, far: SiteRow): ProfileDto => {
+export const profileDto = (profile: PathProfile, job: JobRow, near: LatLon, far: LatLon): ProfileDto => {
   const day = new Date(`${job.visitOn}T12:00:00Z`);
   const atNear = declination(near, day);
   const atFar = declination(far, day);

@@ -2,8 +2,8 @@ import { isProblem, type LinkVerdict, planOf } from "../contract";
 import { evaluatePrepared, findings, preparePath } from "../core/link";
 import type { Db } from "../data/client";
 import { type JobRow, linksOf, sitesOf } from "../data/jobs";
-import { hardwareDto, jobDto } from "./dto";
-import { profileBetween } from "./profile";
+import { hardwareDto, jobDto, linkDto } from "./dto";
+import { profileOf } from "./profile";
 
 interface Held {
   readonly revision: number;
@@ -22,8 +22,8 @@ export const verdictsOf = async (db: Db, job: JobRow): Promise<readonly LinkVerd
     const near = sites.find((s) => s.id === link.nearSiteId);
     const far = sites.find((s) => s.id === link.farSiteId);
     if (near === undefined || far === undefined) continue;
-    const profile = await profileBetween(db, job, near, far);
-    const plan = planOf(jobDto(job), near, far, link.design, hardware);
+    const profile = await profileOf(db, job, link, near, far);
+    const plan = planOf(jobDto(job), near, far, link.design, hardware, linkDto(link).groundTold);
     const changed = link.design.updatedAt > link.updatedAt ? link.design.updatedAt : link.updatedAt;
     const base = {
       linkId: link.id,

@@ -1,4 +1,5 @@
 import type { LinkPlan, PathProfile, Uncertainty } from "@/core/link";
+import type { RasterBody } from "@/core/obstacles";
 
 /** What the browser's workers are asked and what they answer: one map, typed. */
 export interface ReliefRequest {
@@ -38,4 +39,32 @@ export interface DoubtWorker {
   readonly open: (profile: PathProfile) => void;
   /** Null when there is no spread to tell: unknown ground, radios that do not pair. */
   readonly doubt: (request: DoubtRequest) => Uncertainty | null;
+}
+
+/** What can be seen from a mount over ground and what stands on it. */
+export interface ViewRequest {
+  /** Ground, north row first. */
+  readonly groundAmslM: Float32Array;
+  readonly cols: number;
+  readonly rows: number;
+  readonly stepM: number;
+  readonly bodies: readonly RasterBody[];
+  readonly from: { readonly col: number; readonly row: number; readonly aglM: number };
+  /** Height above ground of what is looked for. */
+  readonly targetAglM: number;
+  readonly effectiveRadiusM: number;
+  /** Places asked one by one, each with its own height above ground. */
+  readonly places: readonly { readonly id: string; readonly col: number; readonly row: number; readonly aglM: number }[];
+}
+
+export interface ViewAnswer {
+  /** Per cell: 0 unknown, 1 hidden, 2 seen. */
+  readonly mask: Uint8Array;
+  readonly seenShare: number;
+  /** Metres by which each place is higher than needed; negative is hidden by so much; null where the ground is unknown. */
+  readonly places: readonly { readonly id: string; readonly spareM: number | null }[];
+}
+
+export interface ViewWorker {
+  readonly view: (request: ViewRequest, onProgress: (share: number) => void) => ViewAnswer;
 }

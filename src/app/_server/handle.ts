@@ -1,7 +1,9 @@
 import { z } from "zod";
 import type { ErrorBody } from "@/contract";
+import { asClient } from "@/data/actor";
 import { NotFound, Refused, VersionClash } from "@/data/clash";
 import { isBrokenReference, isUnreachable } from "@/data/client";
+import { FileFault } from "@/formats";
 import { type Access, refusalOf } from "./authorise";
 
 /** Largest body taken, hardware files included. */
@@ -21,9 +23,22 @@ export const bodyText = async (request: Request): Promise<string> => {
   return text;
 };
 
-/** The body as JSON, checked against a schema. */
-export const parseBody = async <T>(request: Request, schema: z.ZodType<T>): Promise<T> => {
-  const text = await bodyText(request);
+/** The bytes of a request's body, up to a limit. */
+export const bodyBytes = async (request: Request, mostBytes: number): Promise<Uint8Array> => {
+  if (Number(request.headers.get("content-length") ?? 0) > mostBytes) throw new BadBody(`larger than ${mostBytes} bytes`);
+  const bytes = new Uint8Array(await request.arrayBuffer());
+  if (bytes.length > mostBytes) throw new BadBody(`larger than ${mostBytes} bytes`);
+  return bytes;
+};
+
+/** The browser that asks, as it names itself; null when it does not, or not in the form of one. */
+const clientOf = (request: Request): string | null => {
+  const name = request.headers.get("x-client");
+  return name !== null && /^[\w-]{8,40}$/.test(name) ? name : null;
+};
+
+/** A text as JSON, checked against a schema. */
+export const parseJson = <T>(text: string, schema: z.ZodType<T>): T => {
   let value: unknown;
   try {
     value = JSON.parse(text);
@@ -33,6 +48,9 @@ export const parseBody = async <T>(request: Request, schema: z.ZodType<T>): Prom
   return schema.parse(value);
 };
 
+/** The body as JSON, checked against a schema. */
+export const parseBody = async <T>(request: Request, schema: z.ZodType<T>): Promise<T> => parseJson(await bodyText(request), schema);
+
 export const parseQuery = <T>(request: Request, schema: z.ZodType<T>): T =>
   schema.parse(Object.fromEntries(new URL(request.url).searchParams));
 
@@ -41,7 +59,7 @@ export const handle = async (request: Request, access: Access, work: () => Promi
   const refusal = refusalOf(request, access);
   if (refusal !== null) return fault(403, { code: refusal });
   try {
-    const result = await work();
+    const result = await asClient(clientOf(request), work);
     return result instanceof Response ? result : json(result ?? { ok: true });
   } catch (error) {
     if (error instanceof z.ZodError) {
@@ -49,6 +67,7 @@ export const handle = async (request: Request, access: Access, work: () => Promi
       return fault(400, { code: "invalid", path: issue?.path.join(".") ?? "", message: issue?.message });
     }
     if (error instanceof BadBody) return fault(400, { code: "bad-body", message: error.message });
+    if (error instanceof FileFault) return fault(422, { code: "file-fault", message: error.message, path: error.asks ?? "file" });
     if (error instanceof VersionClash) return fault(409, { code: "clash", path: error.entity, current: error.current });
     if (error instanceof NotFound) return fault(404, { code: "not-found", path: error.entity });
     if (error instanceof Refused) return fault(422, { code: error.code, path: error.path, values: error.values });

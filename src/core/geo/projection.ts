@@ -9,8 +9,12 @@ export interface PlaneProjection {
   readonly inverse: (x: number, y: number) => LatLon;
 }
 
-/** The proj definition of the systems this version reads: EPSG:4326 and the WGS84 UTM zones. */
+/**
+ * The proj definition of a system: EPSG:4326, the WGS84 UTM zones, or a definition given as it is ("+proj=...").
+ * @throws RangeError for any other name; the list of all codes is kept outside the core.
+ */
 export const projDefinition = (crs: string): string => {
+  if (crs.startsWith("+proj=")) return crs;
   if (crs === "EPSG:4326") return "+proj=longlat +datum=WGS84 +no_defs";
   const utm = /^EPSG:32([67])(\d\d)$/.exec(crs);
   const zone = Number(utm?.[2] ?? 0);

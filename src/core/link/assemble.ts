@@ -1,7 +1,8 @@
 import { bearingsBetween, type LatLon, type PathFrame, pathFrame } from "../geo";
-import { axisStretches, type BodyKind, type PathBody } from "../obstacles";
+import { axisStretches, type BodyKind, isSpan, type PathBody } from "../obstacles";
 import { MAX_PROFILE_POINTS, sampleGround, type TerrainGrid, thinnedIndices } from "../terrain";
 import { LONGEST_LINK_M, SHORTEST_LINK_M } from "./evaluate";
+import { bareUnder, baseOf, type Standing, samplersOf, type TypedGround, typedGround } from "./ground-under";
 import type { PathProfile, ProfileFeature } from "./types";
 
 /** An obstacle as surveyed: outline on the earth, heights above its ground. */
@@ -10,9 +11,12 @@ export interface ObstacleInput {
   readonly name: string;
   readonly kind: BodyKind;
   readonly outline: readonly LatLon[];
-  readonly baseAmslM: number;
+  /** Null: it stands on the ground as the terrain in force has it. */
+  readonly baseAmslM: number | null;
   readonly heightM: number;
   readonly crownBaseM: number;
+  /** Spans: height above ground below which the air is free. */
+  readonly freeBelowM?: number;
   readonly growthMPerYear: number;
   readonly heightSigmaM: number;
   /** Year of the survey: growth since then is added before the plan's year. */
@@ -40,7 +44,7 @@ const standsOn = (xM: readonly number[], yM: readonly number[], atM: number): bo
   return false;
 };
 
-const bodyOf = (o: ObstacleInput, frame: PathFrame, year: number): PathBody => {
+const bodyOf = (o: ObstacleInput, frame: PathFrame, year: number): Standing => {
   const points = o.outline.map(frame.locate);
   const xM = points.map((p) => p.alongM);
   const yM = points.map((p) => p.acrossM);
@@ -55,6 +59,7 @@ const bodyOf = (o: ObstacleInput, frame: PathFrame, year: number): PathBody => {
     baseAmslM: o.baseAmslM,
     heightM: o.heightM + o.growthMPerYear * Math.max(0, year - o.surveyedYear),
     crownBaseM: o.crownBaseM,
+    ...(isSpan(o.kind) && o.freeBelowM !== undefined ? { freeBelowM: o.freeBelowM } : {}),
     growthMPerYear: o.growthMPerYear,
     heightSigmaM: o.heightSigmaM,
     carries,
@@ -80,6 +85,7 @@ const featureOf = (f: FeatureInput, frame: PathFrame): ProfileFeature => {
 /**
  * Samples the ground between two mounts and brings obstacles and named features into the frame of the path.
  * @param year the plan's year: vegetation has grown since its survey.
+ * @param typed ground told by hand; the grids are then not asked.
  * @throws RangeError when the ends are closer than 5 m or farther apart than 100 km.
  */
 export const assembleProfile = (
@@ -89,12 +95,19 @@ export const assembleProfile = (
   obstacles: readonly ObstacleInput[],
   features: readonly FeatureInput[],
   year: number,
+  typed: TypedGround | null = null,
 ): PathProfile => {
   const frame = pathFrame(near, far);
   if (!(frame.lengthM >= SHORTEST_LINK_M && frame.lengthM <= LONGEST_LINK_M)) {
     throw new RangeError(`path of ${frame.lengthM} m is outside ${SHORTEST_LINK_M} to ${LONGEST_LINK_M} m`);
   }
-  const ground = sampleGround(frame, grids);
+  const standing = obstacles.map((o) => bodyOf(o, frame, year));
+  const used = typed === null ? grids : [];
+  const told = typed === null ? null : typedGround(frame.lengthM, typed);
+  const sampled = told?.ground ?? sampleGround(frame, grids);
+  const surface = (index: number): boolean => used[index]?.kind === "dsm";
+  const ground = used.some((g) => g.kind === "dsm") ? bareUnder(sampled, standing, surface) : sampled;
+  const samplers = standing.some((b) => b.baseAmslM === null) ? samplersOf(used) : [];
   const bulged = ground.groundAmslM.map((h, i) => {
     const x = ground.distanceM[i]!;
     return h + (x * (frame.lengthM - x)) / (2 * 8.5e6);
@@ -102,6 +115,7 @@ export const assembleProfile = (
   const kept = thinnedIndices(ground.distanceM, bulged, new Uint8Array(bulged.length), MAX_PROFILE_POINTS);
   const bearings = bearingsBetween(near, far);
   const take = (values: Float64Array): Float64Array => (kept === null ? values : Float64Array.from(kept, (i) => values[i]!));
+  const bodies = standing.map((b, i): PathBody => ({ ...b, baseAmslM: baseOf(obstacles[i]!.outline, b, samplers, ground) }));
   return {
     pathM: frame.lengthM,
     latDeg: (near.latDeg + far.latDeg) / 2,
@@ -110,8 +124,10 @@ export const assembleProfile = (
     distanceM: take(ground.distanceM),
     groundAmslM: take(ground.groundAmslM),
     datasetIndex: kept === null ? ground.datasetIndex : Uint8Array.from(kept, (i) => ground.datasetIndex[i]!),
-    datasets: grids.map((g) => ({ id: g.id, name: g.name, kind: g.kind, cellM: g.cellM, sigmaM: g.sigmaM })),
-    bodies: obstacles.map((o) => bodyOf(o, frame, year)),
+    datasets:
+      told === null ? grids.map((g) => ({ id: g.id, name: g.name, kind: g.kind, cellM: g.cellM, sigmaM: g.sigmaM })) : [told.dataset],
+    // Where nobody knows the ground a base of its own is all an obstacle has; without one it cannot be judged.
+    bodies: bodies.filter((b) => !Number.isNaN(b.baseAmslM)),
     features: features.map((f) => featureOf(f, frame)),
     thinned: kept !== null,
   };

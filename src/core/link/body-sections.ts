@@ -1,5 +1,5 @@
 /* Bodies near a ray as rectangles across it, standing on the ground: for moving many of them quickly. */
-import { acrossExtent, f1RadiusM, type PathBody, type Ray, rayBulgeM, rayZM } from "../obstacles";
+import { acrossExtent, f1RadiusM, isSolid, type PathBody, type Ray, rayBulgeM, rayZM } from "../obstacles";
 import { knifeEdgeLossDb, vOfShare } from "../propagation";
 import type { BodyApproach } from "./clearance";
 import type { LinkPlan } from "./types";
@@ -11,6 +11,8 @@ export interface BodySection {
   readonly f1M: number;
   /** Its top above the ray, its sides from the ray (left negative), metres. */
   readonly topM: number;
+  /** Its underside above the ray; minus infinity for what stands on the ground. */
+  readonly bottomM: number;
   readonly leftM: number;
   readonly rightM: number;
   readonly sigmaM: number;
@@ -26,7 +28,7 @@ const FAR_ASIDE_M = 1e4;
  * @param upM the ray's move upwards against the body; @param asideM to the right.
  */
 export const clearOfSectionM = (s: BodySection, upM: number, asideM: number): number => {
-  const above = upM - s.topM;
+  const above = Math.max(upM - s.topM, s.bottomM - upM);
   const left = s.leftM - asideM;
   const right = asideM - s.rightM;
   const aside = Math.max(left, right);
@@ -44,13 +46,14 @@ export const bodySections = (ray: Ray, bodies: readonly BodyApproach[], plan: Li
     const extent = crossing ?? (rightSide ? { leftM: b.acrossM, rightM: FAR_ASIDE_M } : { leftM: -FAR_ASIDE_M, rightM: b.acrossM });
     const f1M = Math.max(0.05, f1RadiusM(ray, atM));
     const trimmed = plan.trims[b.body.id] !== undefined;
-    const beside = !b.vegetation && (b.body.carries !== null ? b.share < 0.6 : b.side === "left" || b.side === "right");
+    const beside = isSolid(b.body.kind) && (b.body.carries !== null ? b.share < 0.6 : b.side === "left" || b.side === "right");
     return {
       body: b.body,
       vegetation: b.vegetation,
       atM,
       f1M,
       topM: prepared.topAt(plan.policy.year)(atM) + rayBulgeM(ray, atM) - rayZM(ray, atM),
+      bottomM: (b.body.freeBelowM ?? 0) > 0 ? b.body.baseAmslM + b.body.freeBelowM! + rayBulgeM(ray, atM) - rayZM(ray, atM) : -Infinity,
       leftM: extent.leftM,
       rightM: extent.rightM,
       sigmaM: trimmed ? Math.min(TRIM_SIGMA_M, b.body.heightSigmaM) : b.body.heightSigmaM,

@@ -8,6 +8,8 @@ import type { ClearanceResult, LinkPlan, Verdict, WorstPlace } from "./types";
 
 /** Named features within this distance say where the ground stands in the way (ours). */
 const FEATURE_REACH_M = 500;
+/** Name of ground that is only known as a surface with whatever stands on it. */
+export const SURFACE_MODEL = "surface model";
 const CLEAR_PROBABILITY = 0.9;
 const UNSURE_LOW = 0.2;
 const UNSURE_HIGH = 0.8;
@@ -35,6 +37,10 @@ const nearestFeature = (path: PreparedPath, atM: number): string | null => {
   return best;
 };
 
+/** Ground that a surface model gives may be a roof or a crown that nobody outlined. */
+const surfaceName = (path: PreparedPath, atM: number): string | null =>
+  path.profile.datasets[path.datasetAt(atM)]?.kind === "dsm" ? SURFACE_MODEL : null;
+
 const missOf = (ray: Ray, a: Approach, policyShare: number): number => {
   const f1M = a.f1M > 0 ? a.f1M : f1RadiusM(ray, Math.min(ray.endM - 0.01, Math.max(ray.startM + 0.01, a.atM)));
   return f1M * (policyShare - apertureBoundShare(ray, a, policyShare));
@@ -47,7 +53,7 @@ const judged = (b: PreparedBody, leaves: boolean): boolean => leaves || !b.veget
 
 const asWorst = ({ ray, share: policyShare }: Condition, a: Approach, body: PathBody | null, path: PreparedPath): WorstPlace => ({
   owner: body === null ? { kind: "ground" } : { kind: "body", bodyKind: body.kind, id: body.id },
-  ownerName: body === null ? nearestFeature(path, a.atM) : body.name,
+  ownerName: body === null ? (nearestFeature(path, a.atM) ?? surfaceName(path, a.atM)) : body.name,
   share: a.share,
   atM: a.atM,
   acrossM: a.acrossM,

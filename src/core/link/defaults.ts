@@ -1,3 +1,9 @@
+import type { WaterPlan } from "./types";
+
+/** Ground said to be level, at whatever height, is not thereby the sea: it reflects only where a surface was named. */
+export const waterOver = (water: WaterPlan, toldLevel: boolean): WaterPlan =>
+  toldLevel && water.surface === "auto" ? { ...water, surface: "none" } : water;
+
 /** Low value of k exceeded for 99.99 % of the worst month, by path length (P.530-17 Fig. 2 read from memory; low confidence). */
 export const K_LOW_DEFAULT = [
   { pathKm: 20, k: 0.6 },

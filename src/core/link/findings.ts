@@ -1,11 +1,9 @@
-import type { BodyKind } from "../obstacles";
+import { isVegetation } from "../obstacles";
 import type { Finding, Mend } from "./finding-types";
 import { ruleFindings } from "./findings-rules";
 import { type Ends, HIGHEST_RAISE_M, powerForCeiling, raiseToMeet, trimToMeet, withMounts } from "./mends";
 import type { PreparedPath } from "./prepare";
 import type { LinkPlan, LinkResult, Verdict } from "./types";
-
-const VEGETATION: readonly BodyKind[] = ["wood", "row", "crown", "hedge"];
 
 const beyond = (maxM: number | null, heightM: number): boolean => maxM !== null && heightM > maxM + 1e-9;
 
@@ -76,7 +74,7 @@ const clearanceFindings = (plan: LinkPlan, path: PreparedPath, result: LinkResul
     sigmaM: c.sigmaM,
     bySigma: c.sigmaOf === null ? null : c.sigmaOf.obstacleM >= c.sigmaOf.groundM ? "obstacle" : "ground",
   };
-  const tree = w.owner.kind === "body" && VEGETATION.includes(w.owner.bodyKind) ? w.owner.id : null;
+  const tree = w.owner.kind === "body" && isVegetation(w.owner.bodyKind) ? w.owner.id : null;
   const needsMend = c.verdict === "short" || (c.verdict === "unknown" && w.missM > -c.policyShare * w.f1M);
   const mends = needsMend ? [...(tree === null ? [] : trimMend(plan, path, tree, w.ownerName)), ...raiseMends(plan, path)] : [];
   if (c.verdict === "short") {

@@ -1,7 +1,7 @@
 export { assembleProfile, type FeatureInput, type ObstacleInput } from "./assemble";
 export { MINUTES_A_YEAR } from "./availability";
 export { policyShareOf } from "./conditions";
-export { AIMED, K_LOW_DEFAULT, kLowOf } from "./defaults";
+export { AIMED, K_LOW_DEFAULT, kLowOf, waterOver } from "./defaults";
 export type { DiffractionOpinions } from "./diffraction-compare";
 export { antennaNameOf, gainOf } from "./end-gear";
 export { evaluateLink, evaluatePrepared, LONGEST_LINK_M, SHORTEST_LINK_M, serviceOf, worseVerdict } from "./evaluate";
@@ -10,6 +10,7 @@ export { explainTerm } from "./explain-term";
 export { type ExplainedSymbol, type Explanation, explanationText, symbolText } from "./explanation";
 export type { DesignAction, Finding, Mend } from "./finding-types";
 export { findings } from "./findings";
+export { type TypedGround, typedGround } from "./ground-under";
 export { HIGHEST_RAISE_M, raiseToMeet, trimToMeet, withMounts } from "./mends";
 export { type PathState, pathStateOf, rayOf, worstPlaceOf } from "./path-state";
 export { type PreparedBody, type PreparedPath, preparePath } from "./prepare";

@@ -1,4 +1,4 @@
-import { f1RadiusM, type Ray, rayBulgeM, rayZM } from "../obstacles";
+import { f1RadiusM, isSolid, type Ray, rayBulgeM, rayZM } from "../obstacles";
 import { deltaBullingtonDb, finiteScreenLossDb, knifeEdgeLossDb, LEAST_V, vOfShare } from "../propagation";
 import type { BodyApproach } from "./clearance";
 import type { PreparedPath } from "./prepare";
@@ -88,7 +88,7 @@ export const besideTerm = (bodies: readonly BodyApproach[]): LevelTerm => {
   let rightDb = 0;
   let over = "";
   for (const b of bodies) {
-    if (b.vegetation || b.body.carries !== null || b.side === "over" || b.side === "through") continue;
+    if (!isSolid(b.body.kind) || b.body.carries !== null || b.side === "over" || b.side === "through") continue;
     const lossDb = knifeEdgeLossDb(vOfShare(b.share));
     if (lossDb > Math.max(leftDb, rightDb)) over = b.body.name;
     if (b.side === "left") leftDb = Math.max(leftDb, lossDb);

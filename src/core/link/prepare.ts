@@ -1,6 +1,6 @@
 import { type AntennaShape, type Pattern, patternOf } from "../antenna";
 import { effectiveRadiusM } from "../geo";
-import { acrossExtent, isVegetation, type PathBody, type PreparedOutline, prepareOutline, type TopAt } from "../obstacles";
+import { acrossExtent, isSolid, isVegetation, type PathBody, type PreparedOutline, prepareOutline, type TopAt } from "../obstacles";
 import { type DiffractionProfile, gasSpecificAttenuation, prepareDiffraction, vapourPressureHpa, wavelengthM } from "../propagation";
 import { type LevelStretch, levelStretches, NO_DATASET } from "../terrain";
 import type { LinkPlan, PathProfile } from "./types";
@@ -182,7 +182,7 @@ export const preparePath = (plan: LinkPlan, profile: PathProfile): PreparedPath 
   const seaM = level.reduce((sum, l) => sum + (l.sea ? l.toM - l.fromM : 0), 0);
   const seaShare = Math.min(1, seaM / profile.pathM);
   const patterns = new WeakMap<AntennaShape, Pattern>();
-  const crossing = bodies.filter((b) => !b.vegetation && b.body.carries === null && b.stretches.length > 0);
+  const crossing = bodies.filter((b) => isSolid(b.body.kind) && b.body.carries === null && b.stretches.length > 0);
   const year = plan.policy.year;
   const make = (solids: readonly PreparedBody[]): DiffractionProfile | null => {
     if (unknownGroundM > 0) return null;

@@ -132,7 +132,7 @@ export interface WorstPlace {
   readonly atM: number;
   readonly acrossM: number;
   readonly zAmslM: number;
-  readonly side: "over" | "left" | "right" | "through";
+  readonly side: "over" | "under" | "left" | "right" | "through";
   readonly f1M: number;
   /** What the policy lacks there, along the freeing direction; negative is spare. */
   readonly missM: number;

@@ -1,7 +1,28 @@
-export type BodyKind = "building" | "wall" | "mast" | "wood" | "row" | "crown" | "hedge";
+export type BodyKind = "building" | "wall" | "mast" | "wood" | "row" | "crown" | "hedge" | "line" | "crane" | "vehicle";
+export const BODY_KINDS = [
+  "building",
+  "wall",
+  "mast",
+  "wood",
+  "row",
+  "crown",
+  "hedge",
+  "line",
+  "crane",
+  "vehicle",
+] as const satisfies readonly BodyKind[];
 
 /** Vegetation grows, is judged by the tree policy and never enters the diffraction profile. */
 export const isVegetation = (kind: BodyKind): boolean => kind === "wood" || kind === "row" || kind === "crown" || kind === "hedge";
+
+/** Hangs in the air with free space beneath: an overhead line, the swing of a crane's jib. */
+export const isSpan = (kind: BodyKind): boolean => kind === "line" || kind === "crane";
+
+/** Comes and goes: judged for clearance as if it stood there, never part of the diffraction profile. */
+export const isPassing = (kind: BodyKind): boolean => kind === "crane" || kind === "vehicle";
+
+/** Enters the diffraction profile: stands there always, from the ground up, and lets nothing through. */
+export const isSolid = (kind: BodyKind): boolean => !isVegetation(kind) && !isSpan(kind) && !isPassing(kind);
 
 /**
  * An obstacle in the frame of one path: a prism from the ground up over an outline.
@@ -19,6 +40,8 @@ export interface PathBody {
   readonly heightM: number;
   /** Height above ground below which it is open (a crown on a trunk), for the drawing and the loss through it. */
   readonly crownBaseM: number;
+  /** Spans: height above ground below which the air is free. 0 for what stands on the ground. */
+  readonly freeBelowM?: number;
   readonly growthMPerYear: number;
   /** Standard error of its height. */
   readonly heightSigmaM: number;

@@ -11,7 +11,7 @@ export interface Approach {
   readonly acrossM: number;
   /** Height of the nearest point, AMSL without bulge. */
   readonly zAmslM: number;
-  readonly side: "over" | "left" | "right" | "through";
+  readonly side: "over" | "under" | "left" | "right" | "through";
   /** F1 radius at that place. */
   readonly f1M: number;
 }
@@ -90,6 +90,7 @@ const leastShareAside = (ray: Ray, lengthM: number, asideM: number): number =>
  * @param beatShare bodies that cannot come below this share are passed over (null).
  */
 export const bodyApproach = (ray: Ray, outline: PreparedOutline, topAt: TopAt, beatShare: number): Approach | null => {
+  const bottomAmslM = bottomOf(outline.body);
   const lengthM = ray.endM - ray.startM;
   if (leastShareAside(ray, lengthM, outline.leastAsideM) >= beatShare) return null;
   const { body } = outline;
@@ -108,7 +109,8 @@ export const bodyApproach = (ray: Ray, outline: PreparedOutline, topAt: TopAt, b
     if (leastShareAside(ray, lengthM, leastY) >= bestShare) continue;
     const shareAt = (t: number): number => {
       const x = xa + t * dx;
-      const z = Math.min(topAt(x) + rayBulgeM(ray, x), rayZM(ray, x));
+      const bulge = rayBulgeM(ray, x);
+      const z = Math.max(bottomAmslM + bulge, Math.min(topAt(x) + bulge, rayZM(ray, x)));
       return shareOfPoint(ray, x, ya + t * dy, z);
     };
     const found = minimise(shareAt);
@@ -117,43 +119,58 @@ export const bodyApproach = (ray: Ray, outline: PreparedOutline, topAt: TopAt, b
     const x = xa + found.t * dx;
     const y = ya + found.t * dy;
     const top = topAt(x);
-    const beneath = top + rayBulgeM(ray, x) < rayZM(ray, x);
+    const rayAmslM = rayZM(ray, x) - rayBulgeM(ray, x);
     best = {
       share: found.value,
       atM: x,
       acrossM: y,
-      zAmslM: Math.min(top, rayZM(ray, x) - rayBulgeM(ray, x)),
-      side: beneath ? "over" : y < 0 ? "left" : "right",
+      zAmslM: Math.max(bottomAmslM, Math.min(top, rayAmslM)),
+      side: top < rayAmslM ? "over" : bottomAmslM > rayAmslM ? "under" : y < 0 ? "left" : "right",
       f1M: f1RadiusM(ray, x),
     };
   }
   return best;
 };
 
+/** Underside of a span, AMSL; a body that stands on the ground has none. */
+const bottomOf = (body: PreparedOutline["body"]): number =>
+  body.freeBelowM === undefined || body.freeBelowM <= 0 ? Number.NEGATIVE_INFINITY : body.baseAmslM + body.freeBelowM;
+
 /** Tops inside a stretch are looked at every few metres. */
 const STRETCH_SAMPLES = 24;
 const SAMPLE_EVERY_M = 5;
 
+/** The side of a body that the ray passes at: its underside when the ray runs below it, else its top. */
+const nearSideAmslM = (ray: Ray, xM: number, topAmslM: number, bottomAmslM: number): number =>
+  rayZM(ray, xM) - rayBulgeM(ray, xM) < bottomAmslM ? bottomAmslM : topAmslM;
+
 /** The axis inside the outline: the ray passes over the body there, or through it. */
 const throughApproach = (ray: Ray, { body, stretches }: PreparedOutline, topAt: TopAt): Approach | null => {
   let best: Approach | null = null;
+  const bottomAmslM = bottomOf(body);
   for (const stretch of stretches) {
     const fromM = Math.max(stretch.fromM, ray.startM);
     const toM = Math.min(stretch.toM, ray.endM);
     if (fromM > toM) continue;
     let deepestM = Number.NEGATIVE_INFINITY;
     let deepestAtM = fromM;
+    let upM = 0;
+    let downM = 0;
     let firstThroughM = Number.NaN;
     let lastThroughM = Number.NaN;
     const samples = Math.min(STRETCH_SAMPLES, Math.max(2, Math.ceil((toM - fromM) / SAMPLE_EVERY_M)));
     for (let s = 0; s <= samples; s++) {
       const x = fromM + ((toM - fromM) * s) / samples;
-      const depthM = topAt(x) + rayBulgeM(ray, x) - rayZM(ray, x);
+      const rayAmslM = rayZM(ray, x) - rayBulgeM(ray, x);
+      // Up over the top or down beneath a span, whichever is nearer.
+      const depthM = Math.min(topAt(x) - rayAmslM, rayAmslM - bottomAmslM);
       if (depthM > deepestM) {
         deepestM = depthM;
         deepestAtM = x;
       }
       if (depthM > 0) {
+        upM = Math.max(upM, topAt(x) - rayAmslM);
+        downM = Math.max(downM, rayAmslM - bottomAmslM);
         if (Number.isNaN(firstThroughM)) firstThroughM = x;
         lastThroughM = x;
       }
@@ -161,7 +178,7 @@ const throughApproach = (ray: Ray, { body, stretches }: PreparedOutline, topAt: 
     if (deepestM > 0) {
       const f1M = Math.max(LEAST_F1_M, f1RadiusM(ray, deepestAtM));
       const extent = acrossExtent(body, firstThroughM, lastThroughM) ?? { leftM: -Infinity, rightM: Infinity };
-      const shiftM = Math.min(deepestM, Math.abs(extent.leftM), Math.abs(extent.rightM));
+      const shiftM = Math.min(upM, downM, Math.abs(extent.leftM), Math.abs(extent.rightM));
       const share = -shiftM / f1M;
       if (best === null || share < best.share) {
         best = { share, atM: deepestAtM, acrossM: 0, zAmslM: topAt(deepestAtM), side: "through", f1M };
@@ -170,11 +187,12 @@ const throughApproach = (ray: Ray, { body, stretches }: PreparedOutline, topAt: 
     }
     const found = minimise((t) => {
       const x = fromM + t * (toM - fromM);
-      return shareOfPoint(ray, x, 0, topAt(x) + rayBulgeM(ray, x));
+      return shareOfPoint(ray, x, 0, nearSideAmslM(ray, x, topAt(x), bottomAmslM) + rayBulgeM(ray, x));
     });
     if (best === null || found.value < best.share) {
       const x = fromM + found.t * (toM - fromM);
-      best = { share: found.value, atM: x, acrossM: 0, zAmslM: topAt(x), side: "over", f1M: f1RadiusM(ray, x) };
+      const zAmslM = nearSideAmslM(ray, x, topAt(x), bottomAmslM);
+      best = { share: found.value, atM: x, acrossM: 0, zAmslM, side: zAmslM < topAt(x) ? "under" : "over", f1M: f1RadiusM(ray, x) };
     }
   }
   return best;

@@ -2,7 +2,11 @@ export {
   type AxisStretch,
   acrossExtent,
   axisStretches,
+  BODY_KINDS,
   type BodyKind,
+  isPassing,
+  isSolid,
+  isSpan,
   isVegetation,
   type PathBody,
   type PreparedOutline,
@@ -10,4 +14,5 @@ export {
 } from "./body";
 export { type Approach, apertureBoundShare, bodyApproach, groundApproach, type TopAt } from "./clearance";
 export { effectiveEnd } from "./own-building";
+export { type RasterBody, raiseSurface } from "./rasterise";
 export { f1RadiusM, makeRay, type Ray, rayBulgeM, rayZM, shareOfPoint } from "./ray";

@@ -4,3 +4,4 @@ export { FEET_PER_METRE, feetFromMetres, MILES_PER_KM, metresFromFeet } from "./
 export { normalQuantile, normalShare } from "./normal";
 export { normalRandom, seededRandom } from "./random";
 export { needAtLeast, needInRange, needPositive } from "./range";
+export { likelySlip, type Slip } from "./slips";

@@ -1,6 +1,21 @@
 "use client";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import type { HardwareDto, JobBundle, JobDto, JobSummary, LinkDto, LinkVerdict, ProfileDto, SiteDto } from "@/contract";
+import type {
+  BasemapDto,
+  BriefDto,
+  DatasetDto,
+  HardwareDto,
+  HistoryDto,
+  ImportDto,
+  JobBundle,
+  JobDto,
+  JobSummary,
+  LinkDto,
+  LinkVerdict,
+  PhotoDto,
+  ProfileDto,
+  SiteDto,
+} from "@/contract";
 import { getJson } from "./client";
 
 export interface LinkBundle {
@@ -17,6 +32,12 @@ export const keys = {
   link: (id: string) => ["link", id] as const,
   profile: (id: string) => ["profile", id] as const,
   hardware: ["hardware"] as const,
+  history: (id: string) => ["history", id] as const,
+  imports: (id: string) => ["imports", id] as const,
+  datasets: ["datasets"] as const,
+  brief: (id: string) => ["brief", id] as const,
+  photos: (id: string) => ["photos", id] as const,
+  basemap: (id: string) => ["basemap", id] as const,
 };
 
 export const useJobs = () => useQuery({ queryKey: keys.jobs, queryFn: ({ signal }) => getJson<JobSummary[]>("/api/jobs", signal) });
@@ -39,6 +60,22 @@ export const useProfile = (id: string) =>
 export const useHardware = () =>
   useQuery({ queryKey: keys.hardware, queryFn: ({ signal }) => getJson<HardwareDto>("/api/hardware", signal), staleTime: 60_000 });
 
+export const useHistory = (id: string) =>
+  useQuery({ queryKey: keys.history(id), queryFn: ({ signal }) => getJson<HistoryDto>(`/api/jobs/${id}/history`, signal) });
+export const useImports = (id: string) =>
+  useQuery({ queryKey: keys.imports(id), queryFn: ({ signal }) => getJson<ImportDto[]>(`/api/jobs/${id}/imports`, signal) });
+export const useDatasets = (jobId: string) =>
+  useQuery({ queryKey: keys.datasets, queryFn: ({ signal }) => getJson<DatasetDto[]>(`/api/jobs/${jobId}/datasets`, signal) });
+export const useBrief = (id: string) =>
+  useQuery({ queryKey: keys.brief(id), queryFn: ({ signal }) => getJson<BriefDto>(`/api/jobs/${id}/brief`, signal) });
+export const usePhotos = (id: string) =>
+  useQuery({ queryKey: keys.photos(id), queryFn: ({ signal }) => getJson<PhotoDto[]>(`/api/jobs/${id}/photos`, signal) });
+export const useBasemap = (id: string) =>
+  useQuery({
+    queryKey: keys.basemap(id),
+    queryFn: ({ signal }) => getJson<{ basemap: BasemapDto | null }>(`/api/jobs/${id}/basemap`, signal),
+  });
+
 /** Marks everything of a job as stale after an edit. */
 export const useRefresh = (): ((jobId: string) => Promise<void>) => {
   const client = useQueryClient();
@@ -49,6 +86,11 @@ export const useRefresh = (): ((jobId: string) => Promise<void>) => {
       client.invalidateQueries({ queryKey: keys.verdicts(jobId) }),
       client.invalidateQueries({ queryKey: ["profile"] }),
       client.invalidateQueries({ queryKey: ["link"] }),
+      client.invalidateQueries({ queryKey: keys.history(jobId) }),
+      client.invalidateQueries({ queryKey: keys.imports(jobId) }),
+      client.invalidateQueries({ queryKey: keys.datasets }),
+      client.invalidateQueries({ queryKey: keys.brief(jobId) }),
+      client.invalidateQueries({ queryKey: keys.photos(jobId) }),
     ]);
   };
 };

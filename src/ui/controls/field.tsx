@@ -5,13 +5,15 @@ import { type InputHTMLAttributes, type ReactNode, type SelectHTMLAttributes, us
 export const Field = ({
   label,
   fault,
+  note = null,
   ...input
-}: { label: ReactNode; fault?: string | undefined } & InputHTMLAttributes<HTMLInputElement>) => {
+}: { label: ReactNode; fault?: string | undefined; note?: string | null } & InputHTMLAttributes<HTMLInputElement>) => {
   const faultId = useId();
   return (
     <label className="field">
       <span>{label}</span>
       <input {...input} aria-invalid={fault !== undefined} aria-describedby={fault === undefined ? undefined : faultId} />
+      {note !== null && fault === undefined && <span className="cap">{note}</span>}
       {fault !== undefined && (
         <span id={faultId} role="alert" className="fault">
           {fault}

@@ -1,5 +1,6 @@
 "use client";
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useLayoutEffect, useRef, useState } from "react";
+import { readNumber } from "../wording/numbers";
 
 /**
  * A figure that can be typed: pressing it, or Enter on it, opens it in place. Escape restores. Arrow keys nudge.
@@ -31,6 +32,13 @@ export const TypedFigure = ({
   const [draft, setDraft] = useState<string | null>(null);
   const [fault, setFault] = useState<string | null>(null);
   const input = useRef<HTMLInputElement>(null);
+  /** Escape restores the figure and chooses it whole, before another key can come. */
+  const reselect = useRef(false);
+  useLayoutEffect(() => {
+    if (!reselect.current) return;
+    reselect.current = false;
+    input.current?.select();
+  });
   const shown = value.toFixed(digits).replace("-", "\u2212");
 
   useEffect(() => {
@@ -38,9 +46,8 @@ export const TypedFigure = ({
   }, [draft]);
 
   const take = (text: string): boolean => {
-    const clean = text.trim().replace("\u2212", "-").replace(",", ".");
-    const number = Number(clean);
-    if (clean === "" || Number.isNaN(number)) {
+    const number = readNumber(text);
+    if (number === null) {
       setFault(`"${text}" is not a number.`);
       return false;
     }
@@ -85,7 +92,8 @@ export const TypedFigure = ({
           } else if (event.key === "Escape") {
             setDraft(null);
             setFault(null);
-            requestAnimationFrame(() => input.current?.select());
+            if (draft === null) input.current?.select();
+            else reselect.current = true;
           } else if (event.key === "ArrowUp" || event.key === "ArrowDown") {
             event.preventDefault();
             nudge((event.key === "ArrowUp" ? 1 : -1) * (event.shiftKey ? bigStep : step));

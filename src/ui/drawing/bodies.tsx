@@ -1,5 +1,5 @@
 import type { LinkPlan, PreparedBody } from "@/core/link";
-import { type Ray, rayBulgeM } from "@/core/obstacles";
+import { isSolid, type Ray, rayBulgeM } from "@/core/obstacles";
 import type { SectionScale } from "./section-scale";
 
 const LEAST_WIDTH_PX = 5;
@@ -30,7 +30,9 @@ export const Blocks = ({ bodies, plan, ray, scale, groundAt, hatch }: Props) => 
           const x = (scale.x(from) + scale.x(to) - w) / 2;
           const clamp = Math.min(ray.pathM, Math.max(0, mid));
           const ground = groundAt(clamp);
-          const foot = scale.y((!Number.isNaN(ground) ? ground : b.body.baseAmslM) + rayBulgeM(ray, clamp));
+          // A span hangs: its block ends where the free air beneath begins.
+          const foot = scale.y((!Number.isNaN(ground) ? ground : b.body.baseAmslM) + (b.body.freeBelowM ?? 0) + rayBulgeM(ray, clamp));
+          const solid = isSolid(b.body.kind);
           const head = scale.y(top(clamp) + rayBulgeM(ray, clamp));
           return (
             <rect
@@ -39,9 +41,10 @@ export const Blocks = ({ bodies, plan, ray, scale, groundAt, hatch }: Props) => 
               y={head}
               width={w}
               height={Math.max(1, foot - head)}
-              fill={`url(#${hatch}-block)`}
+              fill={solid ? `url(#${hatch}-block)` : "none"}
               stroke="var(--block-line)"
               strokeWidth="1.4"
+              {...(solid ? {} : { strokeDasharray: "7 3" })}
             >
               <title>{b.body.name}</title>
             </rect>

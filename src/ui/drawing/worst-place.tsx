@@ -34,7 +34,9 @@ export const WorstPlaceMark = ({
   const words = short ? "var(--short-figure)" : verdict === "tight" ? "var(--tight)" : "var(--ink)";
   const x = Math.min(scale.width - 12, Math.max(12, scale.x(worst.atM)));
   const inside = Math.min(ray.endM, Math.max(ray.startM, worst.atM));
-  const zone = scale.y(rayZM(ray, inside) - policyShare * f1RadiusM(ray, inside));
+  // Beneath a span the zone's upper edge is what counts.
+  const way = worst.side === "under" ? 1 : -1;
+  const zone = scale.y(rayZM(ray, inside) + way * policyShare * f1RadiusM(ray, inside));
   const lens = scale.y(rayZM(ray, inside) - f1RadiusM(ray, inside));
   const top = scale.y(worst.zAmslM + rayBulgeM(ray, inside));
   const sideways = worst.side === "left" || worst.side === "right";

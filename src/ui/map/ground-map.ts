@@ -1,5 +1,5 @@
 import { type Remote, wrap } from "comlink";
-import { ScaleLine, Zoom } from "ol/control";
+import { Attribution, ScaleLine, Zoom } from "ol/control";
 import { boundingExtent, buffer } from "ol/extent";
 import Feature, { type FeatureLike } from "ol/Feature";
 import LineString from "ol/geom/LineString";
@@ -11,49 +11,26 @@ import VectorLayer from "ol/layer/Vector";
 import VectorImageLayer from "ol/layer/VectorImage";
 import OlMap from "ol/Map";
 import { register } from "ol/proj/proj4";
-import ImageStatic from "ol/source/ImageStatic";
+import type ImageStatic from "ol/source/ImageStatic";
 import VectorSource from "ol/source/Vector";
 import { Circle, Fill, Stroke, Style } from "ol/style";
 import View from "ol/View";
 import proj4 from "proj4";
-import type { LinkVerdict, ObstacleDto, SiteDto } from "@/contract";
+import type { FeatureDto, ObstacleDto } from "@/contract";
 import { type LatLon, planeProjection, projDefinition } from "@/core/geo";
-import type { ReliefAnswer, ReliefWorker } from "@/workers/messages";
+import type { ReliefWorker } from "@/workers/messages";
 import { getBinary, getJson } from "../api/client";
-import { contourStyle, linkStyles, obstacleStyle, siteStyle, tokens } from "./styles";
-
-export type MapMode = "look" | "place" | "join" | "move";
-
-export interface GroundMapEvents {
-  readonly onLink: (linkId: string) => void;
-  readonly onSite: (siteId: string) => void;
-  readonly onPlace: (at: LatLon) => void;
-  readonly onMoved: (siteId: string, at: LatLon) => void;
-  /** While a site is dragged or a link drawn: from where to where. */
-  readonly onReach: (from: LatLon | null, to: LatLon | null) => void;
-  readonly onKnowledge: (datasets: readonly { name: string; cellM: number; sigmaM: number }[], intervalM: number) => void;
-  readonly onTrouble: (error: unknown) => void;
-}
-
-export interface GroundMapData {
-  readonly sites: readonly SiteDto[];
-  readonly verdicts: readonly LinkVerdict[];
-  readonly links: readonly { id: string; nearSiteId: string; farSiteId: string }[];
-  readonly selectedLinkId: string | null;
-  readonly joinFromId: string | null;
-}
-
-export interface GroundMap {
-  readonly setData: (data: GroundMapData) => void;
-  readonly setMode: (mode: MapMode) => void;
-  readonly showSites: (toLink?: boolean) => void;
-  readonly restyle: () => void;
-  readonly dispose: () => void;
-}
+import type { GroundMap, GroundMapData, GroundMapEvents, MapMode } from "./ground-map-types";
+import { createOverlays } from "./ground-overlays";
+import { createTools } from "./ground-tools";
+import { createReliefPainter } from "./relief-painter";
+import { linkStyles, obstacleStyle, siteStyle, tokens } from "./styles";
 
 const PX_PER_CELL = 2;
 const MOST_CELLS = 600;
 const MOST_RESOLUTION_FOR_OBSTACLES = 6;
+/** Over a map of the user's own the ground's tints are a veil. */
+const SHADE_OVER_MAP = 0.35;
 const HIT_PX = 8;
 const SETTLE_MS = 60;
 /** Sites this near the job's centre are shown first. */
@@ -61,6 +38,8 @@ const CLUSTER_M = 1300;
 
 /** Contour step that leaves some twenty pixels between lines on a slope of one in eight. */
 const intervalFor = (resolutionM: number): number => [1, 2, 5, 10, 20, 50, 100].find((step) => step >= resolutionM * 2.4) ?? 100;
+
+export type { GroundMap, GroundMapEvents, MapMode } from "./ground-map-types";
 
 /** The plan drawing: own terrain, obstacles, sites and links. Everything it shows comes from this machine. */
 export const createGroundMap = (
@@ -86,7 +65,7 @@ export const createGroundMap = (
   worker.onerror = (event) => {
     events.onTrouble(new Error(event.message));
   };
-  const relief = wrap<ReliefWorker>(worker) as Remote<ReliefWorker>;
+  const reliefWorker = wrap<ReliefWorker>(worker) as Remote<ReliefWorker>;
 
   const shade = new ImageLayer<ImageStatic>();
   const contours = new VectorImageLayer({ source: new VectorSource(), imageRatio: 1.2, declutter: true });
@@ -94,10 +73,12 @@ export const createGroundMap = (
   const links = new VectorLayer({ source: new VectorSource() });
   const reach = new VectorLayer({ source: new VectorSource() });
   const sites = new VectorLayer({ source: new VectorSource(), declutter: false });
+  const overlays = createOverlays(() => t, crs, toPlane);
+  const scaleLine = new ScaleLine({ bar: false, minWidth: 90 });
   const map = new OlMap({
     target,
-    layers: [shade, contours, obstacles, links, reach, sites],
-    controls: [new Zoom(), new ScaleLine({ bar: false, minWidth: 90 })],
+    layers: [...overlays.below, shade, contours, obstacles, ...overlays.above, links, reach, sites],
+    controls: [new Attribution({ collapsible: false }), new Zoom(), scaleLine],
     view: new View({
       projection: crs,
       center: toPlane(centre),
@@ -109,51 +90,19 @@ export const createGroundMap = (
     }),
   });
 
-  let lastTerrain: { answer: ReliefAnswer; cols: number; rows: number; x0: number; y0: number; stepM: number; intervalM: number } | null =
-    null;
+  const tools = createTools(
+    map,
+    () => t,
+    toPlane,
+    (x, y) => projection.inverse(x, y),
+    [obstacles, sites],
+    events,
+  );
+  map.addLayer(tools.layer);
+  let shownObstacles = new Map<string, ObstacleDto>();
+  let shownFeatures = new Map<string, FeatureDto>();
 
-  const paintTerrain = (): void => {
-    if (lastTerrain === null) return;
-    const { answer, cols, rows, x0, y0, stepM, intervalM } = lastTerrain;
-    const canvas = document.createElement("canvas");
-    canvas.width = cols;
-    canvas.height = rows;
-    const context = canvas.getContext("2d");
-    if (context === null) return;
-    const rgb = (hex: string): [number, number, number] => {
-      const n = Number.parseInt(hex.replace("#", "").padEnd(6, "f").slice(0, 6), 16);
-      return [(n >> 16) & 255, (n >> 8) & 255, n & 255];
-    };
-    const full = (hex: string): string => (hex.length === 4 ? `#${[...hex.slice(1)].map((c) => c + c).join("")}` : hex);
-    const palette = ["paper", "water-fill", "paper", "shade-1", "shade-2", "shade-3"].map((name) => rgb(full(t(name))));
-    const image = context.createImageData(cols, rows);
-    for (let i = 0; i < answer.tint.length; i++) {
-      const tint = answer.tint[i]!;
-      const [r, g, b] = palette[tint]!;
-      image.data.set([r, g, b, tint === 0 ? 0 : 255], i * 4);
-    }
-    context.putImageData(image, 0, 0);
-    const half = stepM / 2;
-    shade.setSource(
-      new ImageStatic({
-        url: canvas.toDataURL(),
-        projection: crs,
-        imageExtent: [x0 - half, y0 - (rows - 1) * stepM - half, x0 + (cols - 1) * stepM + half, y0 + half],
-      }),
-    );
-    const source = contours.getSource();
-    source?.clear(true);
-    source?.addFeatures(
-      answer.contours.map((line) => {
-        const points: [number, number][] = [];
-        for (let i = 0; i < line.points.length; i += 2) points.push([line.points[i]!, line.points[i + 1]!]);
-        const feature = new Feature(new LineString(points));
-        const shore = line.heightM < intervalM / 2 && line.heightM < 0.1;
-        feature.setStyle(contourStyle(t, Math.round(line.heightM / intervalM) % 5 === 0, String(line.heightM), shore));
-        return feature;
-      }),
-    );
-  };
+  const relief = createReliefPainter(crs, () => t, shade, contours);
 
   const load = async (): Promise<void> => {
     const size = map.getSize();
@@ -185,10 +134,9 @@ export const createGroundMap = (
         cellM: number;
         sigmaM: number;
       }[];
-      const answer = await relief.relief({ heightsM, cols, rows, x0, y0, stepM, intervalM });
+      const answer = await reliefWorker.relief({ heightsM, cols, rows, x0, y0, stepM, intervalM });
       if (abort.signal.aborted) return;
-      lastTerrain = { answer, cols, rows, x0, y0, stepM, intervalM };
-      paintTerrain();
+      relief.paint({ answer, cols, rows, x0, y0, stepM, intervalM });
       events.onKnowledge(datasets, intervalM);
       if (resolution <= MOST_RESOLUTION_FOR_OBSTACLES) {
         const a = projection.inverse(west, south);
@@ -201,14 +149,21 @@ export const createGroundMap = (
           eastDeg: String(Math.max(b.lonDeg, d.lonDeg)),
           northDeg: String(Math.max(b.latDeg, c.latDeg)),
         });
-        const got = await getJson<{ obstacles: ObstacleDto[] }>(`/api/jobs/${jobId}/obstacles?${box}`, abort.signal);
+        const got = await getJson<{ obstacles: ObstacleDto[]; features: FeatureDto[] }>(
+          `/api/jobs/${jobId}/obstacles?${box}`,
+          abort.signal,
+        );
         if (abort.signal.aborted) return;
+        shownObstacles = new Map(got.obstacles.map((o) => [o.id, o]));
+        shownFeatures = new Map(got.features.map((f) => [f.id, f]));
+        overlays.setFeatures(got.features);
+        events.onObstacles(got.obstacles);
         const source = obstacles.getSource();
         source?.clear(true);
         source?.addFeatures(
           got.obstacles.map((o) => {
             const feature = new Feature(new Polygon([o.outline.map(([lonDeg, latDeg]) => toPlane({ latDeg, lonDeg }))]));
-            feature.setProperties({ kind: o.kind, name: o.name });
+            feature.setProperties({ kind: o.kind, name: o.name, obstacleId: o.id });
             feature.setStyle(obstacleStyle(t, o.kind, false));
             return feature;
           }),
@@ -283,6 +238,7 @@ export const createGroundMap = (
 
   map.on("singleclick", (event) => {
     const at = projection.inverse(event.coordinate[0]!, event.coordinate[1]!);
+    if (mode === "draw" || mode === "measure" || mode === "edit" || mode === "cut") return;
     if (mode === "place") {
       events.onPlace(at);
       return;
@@ -292,10 +248,24 @@ export const createGroundMap = (
       events.onSite(siteId);
       return;
     }
-    if (mode === "look") {
-      const linkId = hit(event.pixel, "linkId");
-      if (linkId !== null) events.onLink(linkId);
+    if (mode !== "look") return;
+    const linkId = hit(event.pixel, "linkId");
+    if (linkId !== null) {
+      events.onLink(linkId);
+      return;
     }
+    // Of obstacles that lie over each other the smallest is meant.
+    const under = (obstacles.getSource()?.getFeaturesAtCoordinate(event.coordinate) ?? []).sort(
+      (a, b) => (a.getGeometry() as Polygon).getArea() - (b.getGeometry() as Polygon).getArea(),
+    );
+    const pressed = shownObstacles.get(under[0]?.get("obstacleId") as string);
+    if (pressed !== undefined) {
+      events.onObstacle(pressed);
+      return;
+    }
+    const near = map.getFeaturesAtPixel(event.pixel, { hitTolerance: HIT_PX, layerFilter: (l) => overlays.above.includes(l as never) });
+    const ground = shownFeatures.get(near.find((f) => f.get("featureId") !== undefined)?.get("featureId") as string);
+    if (ground !== undefined) events.onFeature(ground);
   });
 
   const reachTo = (from: [number, number] | null, to: [number, number] | null): void => {
@@ -322,7 +292,7 @@ export const createGroundMap = (
       reachTo(positionOf(data.joinFromId), to);
     }
     target.style.cursor =
-      mode === "place"
+      mode === "place" || mode === "draw" || mode === "measure" || mode === "cut"
         ? "crosshair"
         : hit(event.pixel, "siteId") !== null || (mode === "look" && hit(event.pixel, "linkId") !== null)
           ? "pointer"
@@ -379,9 +349,21 @@ export const createGroundMap = (
       reachTo(null, null);
     },
     showSites,
+    tools,
+    overlays,
+    setBasemap: (credit, version) => shade.setOpacity(overlays.setBasemap(jobId, credit, version) ? SHADE_OVER_MAP : 1),
+    reload: ask,
+    extent: () => map.getView().calculateExtent(map.getSize()) as [number, number, number, number],
+    fit: (extent) => map.getView().fit(buffer(extent, 50), { padding: [60, 60, 60, 60], minResolution: 0.4 }),
+    setUnits: (units) => {
+      scaleLine.setUnits(units);
+      relief.setUnits(units);
+    },
     restyle: () => {
       t = tokens();
-      paintTerrain();
+      tools.restyle();
+      overlays.restyle();
+      relief.repaint();
       drawData();
       ask();
     },

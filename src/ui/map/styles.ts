@@ -2,7 +2,7 @@ import type LineString from "ol/geom/LineString";
 import Point from "ol/geom/Point";
 import { Circle, Fill, RegularShape, Stroke, Style, Text } from "ol/style";
 import type { Verdict } from "@/core/link";
-import type { BodyKind } from "@/core/obstacles";
+import { type BodyKind, isSolid, isVegetation } from "@/core/obstacles";
 import { markWidth, verdictPaths } from "../marks/verdict-paths";
 
 /** The sheet's colours as they stand in this mode. */
@@ -32,10 +32,16 @@ export const contourStyle = (t: Token, index: boolean, label: string, shore: boo
       : {}),
   });
 
-const VEGETATION: readonly BodyKind[] = ["wood", "row", "crown", "hedge"];
-
 export const obstacleStyle = (t: Token, kind: BodyKind, strong: boolean): Style =>
-  VEGETATION.includes(kind)
+  !isVegetation(kind) && !isSolid(kind)
+    ? new Style({
+        fill: new Fill({ color: "rgba(0,0,0,0)" }),
+        stroke: new Stroke({ color: t("block-line"), width: 1.4, lineDash: kind === "vehicle" ? [6, 4] : [10, 3, 2, 3] }),
+      })
+    : kindStyle(t, kind, strong);
+
+const kindStyle = (t: Token, kind: BodyKind, strong: boolean): Style =>
+  isVegetation(kind)
     ? new Style({
         fill: new Fill({ color: t("tree-fill") }),
         stroke: new Stroke({ color: t("tree-line"), width: kind === "row" ? 1.8 : 1 }),

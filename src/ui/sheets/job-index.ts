@@ -1,14 +1,19 @@
+"use client";
+import { useMemo } from "react";
 import type { LinkVerdict } from "@/contract";
 import type { Verdict } from "@/core/link";
+import { useBrief, useJob, usePhotos } from "../api/queries";
 import type { IndexRow } from "../frame/sheet";
 import { VERDICT_ORDER, VERDICT_WORD } from "../wording/verdicts";
+import { openPoints } from "./brief/open-points";
 
 /** Rows of the sheet index for a job: each says whether it is settled, open or in trouble. */
-export const jobIndex = (
+const jobIndex = (
   jobId: string,
   verdicts: readonly LinkVerdict[] | undefined,
   linkId: string | null,
-  live?: Verdict,
+  live: Verdict | undefined,
+  briefOpen: number | null,
 ): IndexRow[] => {
   const links = verdicts ?? [];
   const worst = VERDICT_ORDER.find((v) => links.some((l) => l.verdict === v));
@@ -24,8 +29,30 @@ export const jobIndex = (
   const section: IndexRow["state"] =
     own === undefined ? "open" : own === "clear" ? "settled" : { verdict: own, words: VERDICT_WORD[own].toLowerCase() };
   return [
+    { number: "01", name: "Brief", href: `/jobs/${jobId}/brief`, state: briefOpen === 0 ? ("settled" as const) : ("open" as const) },
     { number: "02", name: "Ground", href: `/jobs/${jobId}/ground${linkId === null ? "" : `?link=${linkId}`}`, state: ground },
     ...(chosen === null ? [] : [{ number: "03", name: "Section", href: `/jobs/${jobId}/section/${chosen}`, state: section }]),
     { number: "04", name: "Gear", href: `/jobs/${jobId}/gear`, state: "open" as const },
   ];
+};
+
+/** The sheet index of a job, with what its brief and its links come to. */
+export const useJobIndex = (
+  jobId: string,
+  verdicts: readonly LinkVerdict[] | undefined,
+  linkId: string | null,
+  live?: Verdict,
+): IndexRow[] => {
+  const brief = useBrief(jobId);
+  const job = useJob(jobId);
+  const photos = usePhotos(jobId);
+  // The section asks on every frame of a drag: what the brief comes to is found once.
+  const open = useMemo(
+    () =>
+      brief.data === undefined || job.data === undefined || photos.data === undefined
+        ? null
+        : openPoints(brief.data.doc, job.data.links, job.data.sites, photos.data).length,
+    [brief.data, job.data, photos.data],
+  );
+  return jobIndex(jobId, verdicts, linkId, live, open);
 };

@@ -22,6 +22,8 @@ export interface DesignState {
   readonly undo: () => void;
   readonly redo: () => void;
   readonly resolveClash: (keep: "mine" | "theirs") => void;
+  /** Takes over what someone else saved, when nothing of one's own waits. A later save would clash otherwise. */
+  readonly adopt: (theirs: DesignDto) => void;
   readonly dispose: () => void;
 }
 
@@ -167,6 +169,13 @@ export const createDesignStore = (initial: DesignDto, onSaved: () => void): Stor
           put(saved);
         }
         later(0);
+      },
+      adopt: (theirs) => {
+        const { design, status } = get();
+        if (theirs.version <= version || gesture || busy || status.kind !== "saved" || !same(design, saved)) return;
+        version = theirs.version;
+        saved = fieldsOf(theirs);
+        set({ design: saved, settled: saved, past: [], future: [], status: { kind: "saved", at: new Date() } });
       },
       dispose: () => {
         gone = true;

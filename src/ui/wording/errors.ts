@@ -28,11 +28,34 @@ export const errorSentence = (error: ErrorBody, units: Units = "metric"): string
     case "no-hardware":
       return "The catalogue holds no radio yet; add one on the Gear sheet.";
     case "unknown-reference":
-      return "A radio or antenna named here is not in the catalogue.";
+      return "Something named here (a job, a site, a radio or an antenna) does not exist any more.";
     case "bad-body":
       return `What was sent ${error.message ?? "cannot be read"}.`;
     case "hardware-faults":
       return "Nothing was taken in: the file has faults.";
+    case "file-fault":
+      return `This file cannot be taken in: ${error.message ?? "it cannot be read"}.`;
+    case "stopped":
+      return "Stopped; nothing was taken in.";
+    case "piece-out-of-order":
+    case "piece-too-long":
+      return "The file changed or broke off while it was sent; choose it again.";
+    case "upload-unfinished":
+      return `${v.name} has not come whole yet; send it again.`;
+    case "import-not-running":
+      return "This import is already over.";
+    case "not-a-photo":
+      return "This is no photo: JPEG, PNG or WebP pictures of up to 3 MB are taken.";
+    case "map-unreachable":
+      return "The address of the map does not answer.";
+    case "map-no-tiles":
+      return `The address of the map gave no picture (status ${v.status}).`;
+    case "job-exists":
+      return `This job is here already, as no. ${v.number}, ${v.name}. Take it in as a copy, or leave it.`;
+    case "bundle-too-large":
+      return `${v.name} is too large for one file; take the terrain out by itself.`;
+    case "not-undoable":
+      return "This edit cannot be taken back here.";
     default:
       return "Something went wrong in the program; nothing was lost. Try again, and read the server's log if it stays.";
   }

@@ -8,6 +8,9 @@ export interface FindingWords {
 
 const KIND_WORD: Readonly<Record<string, string>> = {
   ground: "ground",
+  line: "overhead line",
+  crane: "crane",
+  vehicle: "vehicle",
   building: "building",
   wall: "wall",
   mast: "mast",

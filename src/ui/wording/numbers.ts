@@ -5,6 +5,13 @@ export type Units = "metric" | "imperial";
 const MINUS = "\u2212";
 const SPACE = "\u00a0";
 
+/** A typed figure, with a comma or a point and any minus sign; null when it is none. */
+export const readNumber = (text: string): number | null => {
+  const clean = text.trim().replace(MINUS, "-").replace(",", ".");
+  const number = Number(clean);
+  return clean === "" || !Number.isFinite(number) ? null : number;
+};
+
 /** A figure with a true minus sign; never "-0". */
 export const figure = (value: number, digits = 0): string => {
   if (!Number.isFinite(value)) return value === Number.POSITIVE_INFINITY ? "over any limit" : "unknown";

@@ -5,15 +5,17 @@ import { basisSchema, type JobDto } from "@/contract";
 import { ApiError, patchJson } from "../../api/client";
 import { useRefresh } from "../../api/queries";
 import { Choice, Field } from "../../controls/field";
+import { usePreferences } from "../../state/preferences";
 import { useUndoStack } from "../../state/undo-stack";
 import { errorSentence } from "../../wording/errors";
+import type { Units } from "../../wording/numbers";
 import { policyText } from "../../wording/policy";
-import { BASIS_GROUPS, type BasisField, basisText, basisValue } from "./basis-fields";
+import { BASIS_GROUPS, type BasisField, basisLabel, basisOther, basisText, basisValue } from "./basis-fields";
 
 type Values = Record<string, unknown>;
 
-const faultOf = (f: BasisField, text: string): string | undefined => {
-  const value = basisValue(f, text);
+const faultOf = (f: BasisField, text: string, units: Units): string | undefined => {
+  const value = basisValue(f, text, units);
   if (value === undefined) return text.trim() === "" ? "Type a number." : `"${text}" is not a number.`;
   const checked = basisSchema.shape[f.key].safeParse(value);
   return checked.success ? undefined : (checked.error.issues[0]?.message ?? "not as expected");
@@ -22,6 +24,7 @@ const faultOf = (f: BasisField, text: string): string | undefined => {
 /** The job's working rules and assumptions: opened from the policy in the title strip, saved as they are changed, undoable. */
 export const BasisDialog = ({ job }: { job: JobDto }) => {
   const refresh = useRefresh();
+  const { units } = usePreferences();
   const [draft, setDraft] = useState<Readonly<Record<string, string>>>({});
   const [trouble, setTrouble] = useState<string | null>(null);
   // The newest version known: what the server answered may be ahead of what was last read.
@@ -43,11 +46,11 @@ export const BasisDialog = ({ job }: { job: JobDto }) => {
       return rest;
     });
   const save = (f: BasisField, text: string): void => {
-    const value = basisValue(f, text);
+    const value = basisValue(f, text, units);
     const before = (job as unknown as Values)[f.key];
-    if (faultOf(f, text) !== undefined || sending.current.get(f.key) === value) return;
+    if (faultOf(f, text, units) !== undefined || sending.current.get(f.key) === value) return;
     // A figure typed as it was shown (a k of 1.3333) is no change.
-    if (value === before || text === basisText(job, f)) {
+    if (value === before || text === basisText(job, f, units)) {
       forget(f.key);
       return;
     }
@@ -89,7 +92,7 @@ export const BasisDialog = ({ job }: { job: JobDto }) => {
                 <p className="cap m-0 mb-2 w-full">{g.note}</p>
                 <div className="grid grid-cols-2 gap-x-5 gap-y-2">
                   {g.fields.map((f) => {
-                    const text = draft[f.key] ?? basisText(job, f);
+                    const text = draft[f.key] ?? basisText(job, f, units);
                     if (f.kind === "choice") {
                       return (
                         <Choice key={f.key} label={f.label} value={text} onChange={(e) => save(f, e.target.value)}>
@@ -104,10 +107,11 @@ export const BasisDialog = ({ job }: { job: JobDto }) => {
                     return (
                       <Field
                         key={f.key}
-                        label={f.label}
+                        label={basisLabel(f, units)}
+                        note={basisOther(job, f, units)}
                         inputMode="decimal"
                         value={text}
-                        fault={draft[f.key] === undefined ? undefined : faultOf(f, text)}
+                        fault={draft[f.key] === undefined ? undefined : faultOf(f, text, units)}
                         onChange={(e) => setDraft({ ...draft, [f.key]: e.target.value })}
                         onBlur={() => {
                           if (draft[f.key] !== undefined) save(f, text);

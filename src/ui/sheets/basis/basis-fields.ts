@@ -1,9 +1,26 @@
 import type { Basis, JobDto } from "@/contract";
+import { figure, lengthIn, lengthUnit, metresFrom, readNumber, type Units } from "../../wording/numbers";
 import { CLEARANCE_WORD } from "../../wording/policy";
+
+/** What is shown in the units of the person: the unit then stands in the label. */
+type Measure = "length" | "temperature";
+
+const inBase = (measure: Measure, units: Units, shown: number): number =>
+  measure === "length" ? metresFrom(units, shown) : units === "metric" ? shown : ((shown - 32) * 5) / 9;
+const shownOf = (measure: Measure, units: Units, base: number): number =>
+  measure === "length" ? lengthIn(units, base) : units === "metric" ? base : (base * 9) / 5 + 32;
+const unitOf = (measure: Measure, units: Units): string => (measure === "length" ? lengthUnit(units) : units === "metric" ? "°C" : "°F");
 
 /** One working rule or assumption as a field: what it is called, how it is typed. */
 export type BasisField =
-  | { readonly key: keyof Basis; readonly label: string; readonly kind: "number"; readonly optional?: boolean; readonly scale?: number }
+  | {
+      readonly key: keyof Basis;
+      readonly label: string;
+      readonly kind: "number";
+      readonly optional?: boolean;
+      readonly scale?: number;
+      readonly measure?: Measure;
+    }
   | {
       readonly key: keyof Basis;
       readonly label: string;
@@ -23,7 +40,7 @@ const choice = (key: keyof Basis, label: string, options: readonly (readonly [st
   kind: "choice",
   options,
 });
-const number = (key: keyof Basis, label: string, more: { optional?: boolean; scale?: number } = {}): BasisField => ({
+const number = (key: keyof Basis, label: string, more: { optional?: boolean; scale?: number; measure?: Measure } = {}): BasisField => ({
   key,
   label,
   kind: "number",
@@ -77,11 +94,11 @@ export const BASIS_GROUPS: readonly BasisGroup[] = [
     note: "dN1 and s_a are not read from data; leave s_a empty for the quick form.",
     fields: [
       number("rainRate001MmH", "Rain passed 0.01 % of the year, mm/h"),
-      number("temperatureC", "Temperature, °C"),
+      number("temperatureC", "Temperature", { measure: "temperature" }),
       number("pressureHpa", "Pressure, hPa"),
       number("vapourDensityGm3", "Water vapour, g/m³"),
       number("gradientDn1NPerKm", "dN1, N/km"),
-      number("roughnessSaM", "s_a, m", { optional: true }),
+      number("roughnessSaM", "s_a", { optional: true, measure: "length" }),
     ],
   },
   {
@@ -96,23 +113,35 @@ export const BASIS_GROUPS: readonly BasisGroup[] = [
         ["wet-ground", "wet ground"],
         ["dry-ground", "dry ground"],
       ]),
-      number("tideRangeM", "Tide range, m"),
-      number("waterRoughnessM", "Waves about the level, m"),
+      number("tideRangeM", "Tide range", { measure: "length" }),
+      number("waterRoughnessM", "Waves about the level", { measure: "length" }),
     ],
   },
 ];
 
-export const basisText = (job: JobDto, f: BasisField): string => {
+/** Label with the unit it is shown in, and beneath it the same value in the other unit. */
+export const basisLabel = (f: BasisField, units: Units): string =>
+  f.kind === "number" && f.measure !== undefined ? `${f.label}, ${unitOf(f.measure, units)}` : f.label;
+export const basisOther = (job: JobDto, f: BasisField, units: Units): string | null => {
+  const value = (job as unknown as Record<string, unknown>)[f.key];
+  if (f.kind === "choice" || f.measure === undefined || typeof value !== "number") return null;
+  const other = units === "metric" ? "imperial" : "metric";
+  return `${figure(shownOf(f.measure, other, value), f.measure === "length" ? 2 : 1)} ${unitOf(f.measure, other)}`;
+};
+
+export const basisText = (job: JobDto, f: BasisField, units: Units): string => {
   const value = (job as unknown as Record<string, unknown>)[f.key];
   if (f.kind === "choice") return String(value);
-  return value === null ? "" : String(Math.round(Number(value) * (f.scale ?? 1) * 1e4) / 1e4);
+  if (value === null) return "";
+  const shown = f.measure === undefined ? Number(value) * (f.scale ?? 1) : shownOf(f.measure, units, Number(value));
+  return String(Math.round(shown * 1e4) / 1e4);
 };
 
 /** A typed text as the field's value; undefined when it is no number. */
-export const basisValue = (f: BasisField, text: string): unknown => {
+export const basisValue = (f: BasisField, text: string, units: Units): unknown => {
   if (f.kind === "choice") return text;
-  const clean = text.trim().replace("\u2212", "-").replace(",", ".");
-  if (clean === "") return f.optional === true ? null : undefined;
-  const value = Number(clean);
-  return Number.isNaN(value) ? undefined : value / (f.scale ?? 1);
+  if (text.trim() === "") return f.optional === true ? null : undefined;
+  const value = readNumber(text);
+  if (value === null) return undefined;
+  return f.measure === undefined ? value / (f.scale ?? 1) : inBase(f.measure, units, value);
 };

@@ -9,7 +9,7 @@ import { Trouble } from "../../frame/trouble";
 import { errorSentence } from "../../wording/errors";
 import { figure } from "../../wording/numbers";
 import { BasisDialog } from "../basis/basis-dialog";
-import { jobIndex } from "../job-index";
+import { useJobIndex } from "../job-index";
 import { AntennaForm, RadioForm } from "./hardware-forms";
 
 const download = (hardware: HardwareDto): void => {
@@ -52,6 +52,7 @@ export const GearSheet = ({ jobId }: { jobId: string }) => {
     }
   };
 
+  const index = useJobIndex(jobId, verdicts.data, null);
   if (job.data === undefined || hardware.data === undefined) {
     return (
       <div className="h-dvh p-2">
@@ -65,7 +66,7 @@ export const GearSheet = ({ jobId }: { jobId: string }) => {
   const radios = [...hardware.data.radios].sort((a, b) => Number(a.bandKey) - Number(b.bandKey) || a.name.localeCompare(b.name));
   return (
     <Sheet
-      rows={jobIndex(jobId, verdicts.data, null)}
+      rows={index}
       current="Gear"
       keys={[]}
       actions={[{ name: "Bring in a hardware file", run: () => file.current?.click() }]}

@@ -4,11 +4,12 @@ import { type FieldErrors, useForm } from "react-hook-form";
 import { z } from "zod";
 import type { HardwareDto } from "@/contract";
 import { Choice, Field } from "../../controls/field";
+import { readNumber } from "../../wording/numbers";
 
 const number = (what: string, least: number, most: number) =>
   z
     .string()
-    .transform((t) => (t.trim() === "" ? Number.NaN : Number(t.trim().replace(",", ".").replace("\u2212", "-"))))
+    .transform((t) => readNumber(t) ?? Number.NaN)
     .pipe(
       z.number(`${what} must be a number`).min(least, `${what} must be ${least} or above`).max(most, `${what} must be ${most} or less`),
     );

@@ -1,42 +1,33 @@
 "use client";
 import { useRouter, useSearchParams } from "next/navigation";
-import { useEffect, useMemo, useRef, useState } from "react";
-import type { SiteDto } from "@/contract";
-import { bearingsBetween, declination, type LatLon, utmCrsOf } from "@/core/geo";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { type DatasetDto, type FeatureDto, latLons, lonLats, type ObstacleDto, type SiteDto } from "@/contract";
+import { declination, type LatLon, planeProjection, utmCrsOf } from "@/core/geo";
 import { ApiError } from "../../api/client";
-import { useJob, useRefresh, useVerdicts } from "../../api/queries";
-import { Choice } from "../../controls/field";
+import { useBasemap, useDatasets, useJob, useRefresh, useVerdicts } from "../../api/queries";
 import { Sheet, UnitsButton } from "../../frame/sheet";
 import { Trouble } from "../../frame/trouble";
-import { createGroundMap, type GroundMap, type MapMode } from "../../map/ground-map";
+import type { GroundMap, MapMode } from "../../map/ground-map";
 import { VerdictMark } from "../../marks/verdict-mark";
+import { useJobNews } from "../../state/job-news";
 import { usePreferences } from "../../state/preferences";
 import { errorSentence } from "../../wording/errors";
-import { bearingText, distanceText, lengthText } from "../../wording/numbers";
 import { VERDICT_ORDER, VERDICT_WORD } from "../../wording/verdicts";
 import { BasisDialog } from "../basis/basis-dialog";
-import { jobIndex } from "../job-index";
+import { useJobIndex } from "../job-index";
+import { DRAW_KINDS } from "./draw-kinds";
+import { GroundHead, type Knowledge } from "./ground-head";
+import { DRAWERS, KEYS, MODES, type Panel } from "./ground-modes";
+import { GroundPanels } from "./ground-panels";
+import { JoinForm } from "./join-form";
 import { ChosenLink, LinkList } from "./link-list";
 import { SiteForm, type SiteValues } from "./site-form";
+import { useDrawing } from "./use-drawing";
 import { useGroundEdits } from "./use-ground-edits";
+import { useGroundMap } from "./use-ground-map";
+import { useView } from "./use-view";
 
-const MODES: readonly { mode: MapMode; name: string; hint: string; key: string }[] = [
-  { mode: "look", name: "Look", hint: "Press a link or a site. Drag to move the sheet, wheel to zoom.", key: "L" },
-  { mode: "place", name: "Place a site", hint: "Press where the site stands, or type its position.", key: "P" },
-  { mode: "join", name: "Join two sites", hint: "Press the near end, then the far end; or choose both in the list.", key: "J" },
-  { mode: "move", name: "Move a site", hint: "Drag a site to where it stands, or press it and type its position.", key: "M" },
-];
-const KEYS = [
-  ...MODES.map((m) => ({ keys: m.key, does: m.name })),
-  { keys: "F", does: "Fit the chosen link" },
-  { keys: "Arrows, + and −", does: "Move and zoom, on the drawing" },
-  { keys: "Esc", does: "Back to looking" },
-];
-
-type Panel =
-  | { readonly kind: "links" }
-  | { readonly kind: "site"; readonly siteId: string }
-  | { readonly kind: "new"; readonly at: LatLon | null };
+const NO_DATASETS: readonly DatasetDto[] = [];
 
 export const GroundSheet = ({ jobId }: { jobId: string }) => {
   const job = useJob(jobId);
@@ -51,25 +42,34 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
   const [joinFromId, setJoinFromId] = useState<string | null>(null);
   const [joinToId, setJoinToId] = useState("");
   const [reach, setReach] = useState<{ from: LatLon; to: LatLon } | null>(null);
-  const [knowledge, setKnowledge] = useState<{
-    datasets: readonly { name: string; cellM: number; sigmaM: number }[];
-    intervalM: number;
-  } | null>(null);
+  const [knowledge, setKnowledge] = useState<Knowledge | null>(null);
   const [fault, setFault] = useState<string | null>(null);
   const [mapTrouble, setMapTrouble] = useState<unknown>(null);
+  const [measured, setMeasured] = useState<readonly LatLon[]>([]);
+  const [inView, setInView] = useState<readonly ObstacleDto[]>([]);
+  const [dropped, setDropped] = useState<File | null>(null);
+  const clearDropped = useCallback(() => setDropped(null), []);
+  const [datasetId, setDatasetId] = useState<string | null>(null);
   const target = useRef<HTMLDivElement>(null);
   const map = useRef<GroundMap | null>(null);
 
   const say = (error: unknown): void => setFault(errorSentence(error instanceof ApiError ? error.body : { code: "internal" }, units));
   const data = job.data;
   const sites = data?.sites ?? [];
-  const edits = useGroundEdits(jobId, [...sites, ...(data?.links ?? [])], say);
-  const { stack, changeSite } = edits;
+  const reload = (): void => map.current?.reload();
+  const edits = useGroundEdits(jobId, [...sites, ...(data?.links ?? [])], say, reload);
+  const { history, changeSite } = edits;
+  useJobNews(jobId, reload);
+  const datasets = useDatasets(jobId);
+  const basemap = useBasemap(jobId);
+  const crs = data === undefined ? "EPSG:4326" : utmCrsOf({ latDeg: data.job.centreLatDeg, lonDeg: data.job.centreLonDeg });
+  const view = useView(jobId, crs, data?.job.kFactor ?? 4 / 3, sites, (image) => map.current?.overlays.setView(image));
   const rows = useMemo(() => verdicts.data ?? [], [verdicts.data]);
   const selectedId = rows.some((l) => l.linkId === asked)
     ? asked
     : (VERDICT_ORDER.flatMap((v) => rows.filter((l) => l.verdict === v && l.clearanceVerdict === v))[0]?.linkId ?? rows[0]?.linkId ?? null);
   const selected = rows.find((l) => l.linkId === selectedId);
+  const index = useJobIndex(jobId, rows, selectedId);
   const selectedLink = data?.links.find((l) => l.id === selectedId);
 
   const chooseLink = (linkId: string): void => {
@@ -98,11 +98,21 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
       say(error);
     }
   };
+  const { drawKind, chooseDrawKind, drawnDone, saved, editOutline, cutOutline, drawn } = useDrawing({
+    map,
+    edits,
+    mode,
+    panel,
+    setMode,
+    setPanel,
+    setFault,
+    say,
+    leave: () => enter("look"),
+  });
   const takeLinkAway = (linkId: string): void => {
     edits.removeLink(linkId).catch(say);
   };
 
-  // The drawing calls back into whatever stands here now.
   const events = {
     onLink: chooseLink,
     onSite: (siteId: string): void => {
@@ -120,50 +130,59 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
         void refresh(jobId);
       });
     },
+    onObstacle: (row: ObstacleDto): void => {
+      setPanel({ kind: "obstacle", row });
+      map.current?.tools.mark("polygon", latLons(row.outline));
+    },
+    onFeature: (row: FeatureDto): void => setPanel({ kind: "feature", row }),
+    onDrawn: drawn,
+    onMeasured: setMeasured,
+    onOutline: (points: readonly LatLon[]): void => {
+      if (panel.kind === "obstacle") setPanel({ kind: "obstacle", row: { ...panel.row, outline: lonLats(points) } });
+    },
   };
-  const eventsRef = useRef(events);
-  eventsRef.current = events;
-
-  const ready = data !== undefined;
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the map is made once for a job
-  useEffect(() => {
-    if (!ready || target.current === null) return;
-    const centre = { latDeg: data.job.centreLatDeg, lonDeg: data.job.centreLonDeg };
-    const made = createGroundMap(target.current, jobId, utmCrsOf(centre), centre, asked !== null, {
-      onLink: (id) => eventsRef.current.onLink(id),
-      onSite: (id) => eventsRef.current.onSite(id),
-      onPlace: (at) => eventsRef.current.onPlace(at),
-      onMoved: (id, at) => eventsRef.current.onMoved(id, at),
+  useGroundMap({
+    target,
+    map,
+    jobId,
+    crs,
+    bundle: data,
+    verdicts: rows,
+    fitLink: asked !== null,
+    selectedLinkId: selectedId,
+    joinFromId: mode === "join" ? joinFromId : null,
+    mode,
+    colourMode,
+    units,
+    datasets: datasets.data ?? NO_DATASETS,
+    datasetsShown: panel.kind === "known",
+    datasetId,
+    basemap: basemap.data?.basemap ?? null,
+    events: {
+      ...events,
       onReach: (from, to) => setReach(from === null || to === null ? null : { from, to }),
-      onKnowledge: (datasets, intervalM) => setKnowledge({ datasets, intervalM }),
+      onKnowledge: (known, intervalM) => setKnowledge({ datasets: known, intervalM }),
       onTrouble: setMapTrouble,
-    });
-    map.current = made;
-    return () => {
-      made.dispose();
-      map.current = null;
-    };
-  }, [ready, jobId]);
-
-  useEffect(() => {
-    if (data === undefined) return;
-    map.current?.setData({
-      sites: data.sites,
-      verdicts: rows,
-      links: data.links,
-      selectedLinkId: selectedId,
-      joinFromId: mode === "join" ? joinFromId : null,
-    });
-  }, [data, rows, selectedId, joinFromId, mode]);
-  useEffect(() => map.current?.setMode(mode), [mode]);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: a change of colours is what redraws
-  useEffect(() => map.current?.restyle(), [colourMode]);
+      onObstacles: setInView,
+    },
+  });
 
   const enter = (next: MapMode): void => {
     setMode(next);
     setFault(null);
     setJoinFromId(null);
-    setPanel(next === "place" ? { kind: "new", at: null } : { kind: "links" });
+    setMeasured([]);
+    setPanel(next === "place" ? { kind: "new", at: null } : next === "draw" ? { kind: "draw" } : { kind: "links" });
+    map.current?.overlays.setPreview(null);
+    if (next !== "view") view.clear();
+    const tools = map.current?.tools;
+    tools?.edit(null);
+    if (next === "draw") tools?.draw(drawKind.shape);
+    else if (next === "measure") tools?.measure(true);
+  };
+  const openDrawer = (kind: (typeof DRAWERS)[number]["kind"]): void => {
+    enter("look");
+    setPanel({ kind });
   };
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
@@ -173,7 +192,11 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
       if (found !== undefined) {
         event.preventDefault();
         enter(found.mode);
-      } else if (event.key === "Escape") enter("look");
+        return;
+      }
+      const drawer = DRAWERS.find((d) => d.key === event.key.toUpperCase());
+      if (drawer !== undefined) openDrawer(drawer.kind);
+      else if (event.key === "Escape") enter("look");
       else if (event.key.toUpperCase() === "F") map.current?.showSites();
     };
     window.addEventListener("keydown", onKey);
@@ -191,21 +214,34 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
   }
   const day = new Date(`${data.job.visitOn}T12:00:00Z`);
   const declinationAt = (p: LatLon): number => declination(p, day).declinationDeg;
-  const span = reach === null ? null : bearingsBetween(reach.from, reach.to);
   const near = sites.find((s) => s.id === selectedLink?.nearSiteId);
   const far = sites.find((s) => s.id === selectedLink?.farSiteId);
   const openSite = panel.kind === "site" ? sites.find((s) => s.id === panel.siteId) : undefined;
-  const finest = knowledge?.datasets[0];
-  const joinFrom = sites.find((s) => s.id === joinFromId);
+  const showLinks = ["links", "site", "new"].includes(panel.kind) && mode !== "measure" && mode !== "view";
+  const wide = panel.kind !== "links" || mode === "measure" || mode === "view";
+  const hint =
+    mode === "edit"
+      ? "Drag a corner; press an edge to add one; Alt and press takes one out."
+      : mode === "cut"
+        ? "Draw a line right across the outline."
+        : MODES.find((m) => m.mode === mode)?.hint;
 
   return (
     <Sheet
-      rows={jobIndex(jobId, rows, selectedId)}
+      rows={index}
       current="Ground"
-      undo={stack}
+      undo={history}
       keys={KEYS}
       actions={[
         ...MODES.map((m) => ({ name: m.name, run: () => enter(m.mode) })),
+        ...DRAWERS.map((d) => ({ name: d.name, run: () => openDrawer(d.kind) })),
+        ...DRAW_KINDS.map((k) => ({
+          name: `Draw: ${k.name.toLowerCase()}`,
+          run: () => {
+            enter("draw");
+            chooseDrawKind(k);
+          },
+        })),
         ...rows.map((l) => ({
           name: `Open ${l.nearName} to ${l.farName}${l.label === "" ? "" : `, ${l.label}`}`,
           href: `/jobs/${jobId}/section/${l.linkId}`,
@@ -237,11 +273,22 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
         { label: "Day of visit", value: data.job.visitOn, grow: 1 },
         { label: "Units", value: <UnitsButton />, grow: 0.9 },
         { label: "Policy in force", value: <BasisDialog job={data.job} />, grow: 2.3 },
-        { label: "Saved", value: fault === null ? "all edits" : "last edit refused", grow: 1.4 },
+        { label: "Saved", value: fault === null ? (history.last ?? "all edits") : "last edit refused", grow: 1.6 },
       ]}
     >
-      <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_252px]">
-        <div className="relative min-h-0">
+      <div className={`grid h-full min-h-0 ${wide ? "grid-cols-[minmax(0,1fr)_330px]" : "grid-cols-[minmax(0,1fr)_252px]"}`}>
+        <section
+          aria-label="Drawing"
+          className="relative min-h-0"
+          onDragOver={(e) => e.preventDefault()}
+          onDrop={(e) => {
+            e.preventDefault();
+            const file = e.dataTransfer.files[0];
+            if (file === undefined) return;
+            openDrawer("import");
+            setDropped(file);
+          }}
+        >
           <div
             ref={target}
             tabIndex={0}
@@ -250,52 +297,32 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
             className="map absolute inset-0"
             data-testid="map"
           />
-          <div className="absolute left-0 top-0 border-b border-r border-ink bg-paper px-4 py-2">
-            <h1 className="m-0 text-[24px] font-[720] leading-7">Ground</h1>
-            <p className="cap m-0">
-              {knowledge === null
-                ? "Drawing the ground."
-                : finest === undefined
-                  ? "No terrain is known here: paths stay Unknown."
-                  : `Contours every ${lengthText(units, knowledge.intervalM, units === "metric" ? 0 : 1)}; ${finest.name}, ±${lengthText(units, finest.sigmaM, 2)}`}
-            </p>
-          </div>
-          <div
-            role="toolbar"
-            aria-label="What the pointer does"
-            className="no-print absolute bottom-3 left-1/2 flex -translate-x-1/2 border border-ink bg-paper"
-          >
-            {MODES.map((m) => (
-              <button
-                key={m.mode}
-                type="button"
-                aria-pressed={mode === m.mode}
-                onClick={() => enter(m.mode)}
-                className={`border-r border-ink px-3 py-1.5 text-[14px] last:border-r-0 ${mode === m.mode ? "bg-ink font-bold text-paper" : ""}`}
-              >
-                {m.name}
-              </button>
-            ))}
-          </div>
-          {span !== null && reach !== null && (
-            <div className="absolute right-3 top-3 border border-ink bg-paper px-3 py-2" aria-live="polite" data-testid="reach">
-              <div className="figure text-[22px] leading-6">{distanceText(units, span.distanceM)}</div>
-              <div className="text-[13px]">
-                there {bearingText(span.nearDeg)} true, {bearingText(span.nearDeg - declinationAt(reach.from) + 360)} magnetic
-              </div>
-              <div className="text-[13px]">
-                back {bearingText(span.farDeg)} true, {bearingText(span.farDeg - declinationAt(reach.to) + 360)} magnetic
-              </div>
-            </div>
-          )}
+          <GroundHead knowledge={knowledge} units={units} mode={mode} enter={enter} reach={reach} declinationAt={declinationAt} />
           {mapTrouble !== null && (
             <div className="absolute inset-x-10 top-24 border border-short bg-paper">
               <Trouble error={mapTrouble} waiting="" />
             </div>
           )}
-        </div>
+        </section>
         <aside aria-label="Links and sites" className="flex min-h-0 flex-col border-l border-ink">
-          <p className="cap m-0 border-b border-rule px-3.5 py-2">{MODES.find((m) => m.mode === mode)?.hint}</p>
+          <div
+            role="toolbar"
+            aria-label="Bring in, take out, look up"
+            className={`no-print gap-x-3 gap-y-1 border-b border-ink px-3.5 py-2 ${wide ? "flex justify-between" : "grid grid-cols-2"}`}
+          >
+            {DRAWERS.map((d) => (
+              <button
+                key={d.kind}
+                type="button"
+                aria-pressed={panel.kind === d.kind}
+                className={`min-h-6 text-left text-[13px] ${panel.kind === d.kind ? "font-bold underline decoration-2 underline-offset-4" : ""}`}
+                onClick={() => (panel.kind === d.kind ? enter("look") : openDrawer(d.kind))}
+              >
+                {d.name}
+              </button>
+            ))}
+          </div>
+          {!DRAWERS.some((d) => d.kind === panel.kind) && <p className="cap m-0 border-b border-rule px-3.5 py-2">{hint}</p>}
           {fault !== null && (
             <div role="alert" className="flex gap-2 border-b border-short px-3.5 py-2 text-short-figure">
               <span className="flex-1">{fault}</span>
@@ -305,36 +332,18 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
             </div>
           )}
           {mode === "join" && (
-            <div className="grid gap-2.5 border-b border-ink px-3.5 py-3">
-              <Choice label="Near end" value={joinFromId ?? ""} onChange={(e) => setJoinFromId(e.target.value || null)}>
-                <option value="">press a site, or choose</option>
-                {sites.map((s) => (
-                  <option key={s.id} value={s.id}>
-                    {s.name}
-                  </option>
-                ))}
-              </Choice>
-              <Choice label="Far end" value={joinToId} onChange={(e) => setJoinToId(e.target.value)}>
-                <option value="">press a site, or choose</option>
-                {sites.map((s) => (
-                  <option key={s.id} value={s.id}>
-                    {s.name}
-                  </option>
-                ))}
-              </Choice>
-              <JoinFacts from={joinFrom} to={sites.find((s) => s.id === joinToId)} units={units} />
-              <button
-                type="button"
-                className="main-action"
-                disabled={joinFromId === null || joinToId === ""}
-                onClick={() => joinFromId !== null && void join(joinFromId, joinToId)}
-              >
-                Join them
-              </button>
-            </div>
+            <JoinForm
+              sites={sites}
+              units={units}
+              fromId={joinFromId}
+              toId={joinToId}
+              setFrom={setJoinFromId}
+              setTo={setJoinToId}
+              onJoin={(near, far) => void join(near, far)}
+            />
           )}
           {panel.kind === "new" && (
-            <div className="border-b border-ink px-3.5 py-3">
+            <div className="max-h-[78%] overflow-auto border-b border-ink px-3.5 py-3">
               <SiteForm
                 key={panel.at === null ? "typed" : `${panel.at.latDeg},${panel.at.lonDeg}`}
                 site={null}
@@ -347,7 +356,7 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
             </div>
           )}
           {openSite !== undefined && (
-            <div className="border-b border-ink px-3.5 py-3">
+            <div className="max-h-[78%] overflow-auto border-b border-ink px-3.5 py-3">
               <SiteForm
                 key={`${openSite.id}-${openSite.version}`}
                 site={openSite}
@@ -361,10 +370,61 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
                 onCancel={() => setPanel({ kind: "links" })}
                 onDelete={() => removeSite(openSite)}
               />
-              <p className="cap m-0 mt-2">{[openSite.structure, openSite.power].filter((x) => x !== "").join("; ")}</p>
             </div>
           )}
-          <div className="min-h-0 flex-1 overflow-auto">
+          <GroundPanels
+            jobId={jobId}
+            panel={panel}
+            mode={mode}
+            units={units}
+            visitOn={data.job.visitOn}
+            sites={sites}
+            others={inView}
+            edits={edits}
+            drawKind={drawKind}
+            chooseDrawKind={chooseDrawKind}
+            measured={measured}
+            onFinish={() => map.current?.tools.finish()}
+            onTyped={(shape, points) => {
+              map.current?.tools.mark(shape, points);
+              drawn(shape, points);
+            }}
+            measureBetween={(points) => {
+              map.current?.tools.mark("line", points);
+              setMeasured(points);
+            }}
+            view={view}
+            onLook={(q) => map.current !== null && void view.look(q, map.current.extent())}
+            dropped={{ file: dropped, clear: clearDropped }}
+            onPreview={(preview) => {
+              const extent = map.current?.overlays.setPreview(preview) ?? null;
+              if (extent !== null) map.current?.fit(extent);
+            }}
+            datasetId={datasetId}
+            chooseDataset={(d) => {
+              setDatasetId(d.id);
+              map.current?.overlays.setDatasets(datasets.data ?? [], d.id);
+              const plane = planeProjection(crs);
+              const xy = latLons(d.ring).map((p) => plane.forward(p));
+              if (xy.length > 0) {
+                map.current?.fit([
+                  Math.min(...xy.map((p) => p[0])),
+                  Math.min(...xy.map((p) => p[1])),
+                  Math.max(...xy.map((p) => p[0])),
+                  Math.max(...xy.map((p) => p[1])),
+                ]);
+              }
+            }}
+            link={selectedLink}
+            linkTitle={near === undefined || far === undefined ? "" : `${near.name} to ${far.name}`}
+            onSaved={saved}
+            onDone={drawnDone}
+            onLeave={() => enter("look")}
+            onEdit={editOutline}
+            onCut={cutOutline}
+            reload={reload}
+          />
+          <div className={`min-h-0 flex-1 overflow-auto ${showLinks ? "" : "hidden"}`}>
             <div className="flex items-baseline justify-between border-b border-ink px-3.5 pb-1 pt-2.5">
               <h2 className="m-0 text-[15px] font-bold">Links</h2>
               <span className="cap">{rows.length === 0 ? "none yet" : `${rows.length}, worst first`}</span>
@@ -390,7 +450,7 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
               <p className="px-3.5 text-ink-2">No site yet. Choose Place a site and press where the first building stands.</p>
             )}
           </div>
-          {selected !== undefined && near !== undefined && far !== undefined && (
+          {showLinks && selected !== undefined && near !== undefined && far !== undefined && (
             <ChosenLink
               verdict={selected}
               near={near}
@@ -398,21 +458,13 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
               declinationDeg={declinationAt(near)}
               units={units}
               jobId={jobId}
+              told={selectedLink?.groundTold ?? null}
+              onTell={() => setPanel({ kind: "told" })}
               onTakeAway={() => takeLinkAway(selected.linkId)}
             />
           )}
         </aside>
       </div>
     </Sheet>
-  );
-};
-
-const JoinFacts = ({ from, to, units }: { from: SiteDto | undefined; to: SiteDto | undefined; units: "metric" | "imperial" }) => {
-  if (from === undefined || to === undefined || from.id === to.id) return null;
-  const b = bearingsBetween(from, to);
-  return (
-    <p className="m-0 text-[13px]">
-      {distanceText(units, b.distanceM)}, there {bearingText(b.nearDeg)} true, back {bearingText(b.farDeg)}
-    </p>
   );
 };

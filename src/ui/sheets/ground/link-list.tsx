@@ -1,6 +1,6 @@
 "use client";
 import Link from "next/link";
-import type { LinkVerdict, SiteDto } from "@/contract";
+import type { GroundTold, LinkVerdict, SiteDto } from "@/contract";
 import { VerdictMark } from "../../marks/verdict-mark";
 import { cutMiddle } from "../../wording/names";
 import { bearingText, distanceText, lengthText, type Units } from "../../wording/numbers";
@@ -59,6 +59,8 @@ export const ChosenLink = ({
   declinationDeg,
   units,
   jobId,
+  told,
+  onTell,
   onTakeAway,
 }: {
   verdict: LinkVerdict;
@@ -67,6 +69,8 @@ export const ChosenLink = ({
   declinationDeg: number | null;
   units: Units;
   jobId: string;
+  told: GroundTold | null;
+  onTell: () => void;
   onTakeAway: () => void;
 }) => {
   const { worst } = verdict;
@@ -114,10 +118,16 @@ export const ChosenLink = ({
           )}
         </tbody>
       </table>
-      <div className="mt-2 flex gap-5">
+      {told !== null && (
+        <p className="cap m-0 mt-1">Ground told by hand: {told.kind === "level" ? "level" : `${told.points.length} heights`}.</p>
+      )}
+      <div className="mt-2 flex flex-wrap gap-x-5 gap-y-1.5">
         <Link prefetch={false} href={`/jobs/${jobId}/section/${verdict.linkId}`} className="press text-ink no-underline">
           Open section
         </Link>
+        <button type="button" className="press" onClick={onTell}>
+          Its ground
+        </button>
         <button type="button" className="press" onClick={onTakeAway}>
           Take link away
         </button>

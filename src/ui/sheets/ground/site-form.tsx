@@ -3,13 +3,14 @@ import { zodResolver } from "@hookform/resolvers/zod";
 import { useState } from "react";
 import { useForm } from "react-hook-form";
 import { z } from "zod";
-import { newSiteSchema, type SiteDto } from "@/contract";
+import { type MountingPointFields, newSiteSchema, type SiteDto } from "@/contract";
 import { parseLatLon } from "@/core/geo";
 import { ApiError } from "../../api/client";
 import { Field } from "../../controls/field";
 import { coordinateFault } from "../../wording/coordinates";
 import { errorSentence } from "../../wording/errors";
-import { latLonText, lengthIn, lengthUnit, metresFrom, type Units } from "../../wording/numbers";
+import { latLonText, lengthIn, lengthUnit, metresFrom, readNumber, type Units } from "../../wording/numbers";
+import { MountingPoints } from "./mounting-points";
 
 export interface SiteValues {
   readonly name: string;
@@ -17,36 +18,70 @@ export interface SiteValues {
   readonly lonDeg: number;
   readonly mountAglM: number;
   readonly mountMaxAglM: number | null;
+  readonly structure: string;
+  readonly material: string;
+  readonly power: string;
+  readonly cableEntry: string;
+  readonly access: string;
+  readonly owner: string;
+  readonly notes: string;
+  readonly mountingPoints: readonly MountingPointFields[];
 }
 
+/** What else is asked of a building, with what helps to answer it. */
+const WORDS = [
+  ["structure", "Structure", "two floors, slate roof, chimney"],
+  ["material", "Material of the walls", "brick, render, sheet steel"],
+  ["power", "Power there", "mains, PoE from inside, battery and solar"],
+  ["cableEntry", "Where the cable comes in", "existing gland, soffit, duct"],
+  ["access", "How to get up", "ladder 6 m, key from the office, lift needed"],
+  ["owner", "Who owns it", ""],
+  ["notes", "Notes", ""],
+] as const;
+
 const formSchema = (units: Units) =>
-  z.object({ name: newSiteSchema.shape.name, where: z.string(), mount: z.string(), limit: z.string() }).transform((f, ctx): SiteValues => {
-    const position = parseLatLon(f.where);
-    if ("error" in position) {
-      ctx.addIssue({ code: "custom", path: ["where"], message: coordinateFault(f.where, position) });
-      return z.NEVER;
-    }
-    const length = (text: string, path: "mount" | "limit"): number => {
-      const number = Number(text.trim().replace(",", ".").replace("\u2212", "-"));
-      if (text.trim() === "" || Number.isNaN(number)) {
-        ctx.addIssue({
-          code: "custom",
-          path: [path],
-          message: `"${text}" is not a number; type the height above ground in ${lengthUnit(units)}.`,
-        });
-        return 0;
+  z
+    .object({
+      name: newSiteSchema.shape.name,
+      where: z.string(),
+      mount: z.string(),
+      limit: z.string(),
+      structure: newSiteSchema.shape.structure.unwrap(),
+      material: newSiteSchema.shape.material.unwrap(),
+      power: newSiteSchema.shape.power.unwrap(),
+      cableEntry: newSiteSchema.shape.cableEntry.unwrap(),
+      access: newSiteSchema.shape.access.unwrap(),
+      owner: newSiteSchema.shape.owner.unwrap(),
+      notes: newSiteSchema.shape.notes.unwrap(),
+    })
+    .transform((f, ctx): Omit<SiteValues, "mountingPoints"> => {
+      const position = parseLatLon(f.where);
+      if ("error" in position) {
+        ctx.addIssue({ code: "custom", path: ["where"], message: coordinateFault(f.where, position) });
+        return z.NEVER;
       }
-      const checked = newSiteSchema.shape.mountAglM.safeParse(metresFrom(units, number));
-      if (!checked.success) ctx.addIssue({ code: "custom", path: [path], message: `${checked.error.issues[0]?.message ?? ""}.` });
-      return metresFrom(units, number);
-    };
-    return {
-      name: f.name,
-      ...position,
-      mountAglM: length(f.mount, "mount"),
-      mountMaxAglM: f.limit.trim() === "" ? null : length(f.limit, "limit"),
-    };
-  });
+      const length = (text: string, path: "mount" | "limit"): number => {
+        const number = readNumber(text);
+        if (number === null) {
+          ctx.addIssue({
+            code: "custom",
+            path: [path],
+            message: `"${text}" is not a number; type the height above ground in ${lengthUnit(units)}.`,
+          });
+          return 0;
+        }
+        const checked = newSiteSchema.shape.mountAglM.safeParse(metresFrom(units, number));
+        if (!checked.success) ctx.addIssue({ code: "custom", path: [path], message: `${checked.error.issues[0]?.message ?? ""}.` });
+        return metresFrom(units, number);
+      };
+      const { where: _w, mount: _m, limit: _l, ...words } = f;
+      return {
+        ...words,
+        ...position,
+        mountAglM: length(f.mount, "mount"),
+        mountMaxAglM: f.limit.trim() === "" ? null : length(f.limit, "limit"),
+      };
+    });
 
 /** A site: name, position, mount. Faults stand under the field they belong to. */
 export const SiteForm = ({
@@ -67,14 +102,16 @@ export const SiteForm = ({
   onDelete?: (() => Promise<void>) | undefined;
 }) => {
   const [fault, setFault] = useState<string | null>(null);
+  const [points, setPoints] = useState<readonly MountingPointFields[]>(site?.mountingPoints ?? []);
   const place = site ?? at;
-  const form = useForm<z.input<ReturnType<typeof formSchema>>, unknown, SiteValues>({
+  const form = useForm<z.input<ReturnType<typeof formSchema>>, unknown, Omit<SiteValues, "mountingPoints">>({
     resolver: zodResolver(formSchema(units)),
     defaultValues: {
       name: site?.name ?? "",
       where: place === null ? "" : latLonText(place),
       mount:
         site === null ? String(Math.round(lengthIn(units, 6) * 10) / 10) : String(Math.round(lengthIn(units, site.mountAglM) * 10) / 10),
+      ...Object.fromEntries(WORDS.map(([key]) => [key, site?.[key] ?? ""])),
       limit: site?.mountMaxAglM == null ? "" : String(Math.round(lengthIn(units, site.mountMaxAglM) * 10) / 10),
     },
   });
@@ -93,7 +130,7 @@ export const SiteForm = ({
       noValidate
       aria-label={site === null ? "New site" : `Site ${site.name}`}
       className="grid gap-3"
-      onSubmit={form.handleSubmit((values) => run(() => onSubmit(values)))}
+      onSubmit={form.handleSubmit((values) => run(() => onSubmit({ ...values, mountingPoints: points })))}
     >
       <Field label="Name" autoFocus fault={errors.name?.message} {...form.register("name")} />
       <Field label="Latitude, longitude" fault={errors.where?.message} {...form.register("where")} />
@@ -107,6 +144,25 @@ export const SiteForm = ({
           {...form.register("limit")}
         />
       </div>
+      <details>
+        <summary className="cursor-pointer font-[650]">
+          More of this site
+          {points.length > 0 ? `, ${points.length} more mounting point${points.length === 1 ? "" : "s"}` : ""}
+        </summary>
+        <div className="grid gap-2.5 pt-2">
+          {WORDS.map(([key, label, hint]) =>
+            key === "notes" ? (
+              <label key={key} className="field">
+                <span>{label}</span>
+                <textarea rows={3} className="border border-rule bg-paper p-1.5" {...form.register(key)} />
+              </label>
+            ) : (
+              <Field key={key} label={label} placeholder={hint} fault={errors[key]?.message} {...form.register(key)} />
+            ),
+          )}
+          <MountingPoints points={points} onChange={setPoints} />
+        </div>
+      </details>
       {fault !== null && (
         <p role="alert" className="m-0 text-short-figure">
           {fault}

@@ -1,82 +1,90 @@
 "use client";
 import { useRef } from "react";
-import type { LinkDto, SiteDto } from "@/contract";
+import type { FeatureFields, GroundTold, LinkDto, ObstacleFields, SiteDto } from "@/contract";
 import { patchJson, postJson } from "../../api/client";
 import { useRefresh } from "../../api/queries";
-import { type UndoStack, useUndoStack } from "../../state/undo-stack";
+import { type JobHistory, useJobHistory } from "../../state/job-history";
 import type { SiteValues } from "./site-form";
 
+export interface Versioned {
+  readonly id: string;
+  readonly version: number;
+}
+
 export interface GroundEdits {
-  readonly stack: UndoStack;
+  readonly history: JobHistory;
   readonly addSite: (values: SiteValues) => Promise<void>;
   readonly changeSite: (site: SiteDto, values: Partial<SiteValues>) => Promise<void>;
   readonly removeSite: (site: SiteDto) => Promise<void>;
   /** @returns the new link's id once the job has been read again. */
   readonly join: (nearSiteId: string, farSiteId: string) => Promise<string>;
   readonly removeLink: (linkId: string) => Promise<void>;
+  readonly tellGround: (linkId: string, told: GroundTold | null) => Promise<void>;
+  readonly addObstacle: (fields: ObstacleFields) => Promise<void>;
+  readonly changeObstacle: (row: Versioned, fields: ObstacleFields) => Promise<void>;
+  readonly splitObstacle: (row: Versioned, parts: readonly (readonly [number, number])[][]) => Promise<void>;
+  readonly addFeature: (fields: FeatureFields) => Promise<void>;
+  readonly changeFeature: (row: Versioned, fields: FeatureFields) => Promise<void>;
+  readonly removeDrawn: (table: "obstacles" | "features", row: Versioned) => Promise<void>;
 }
 
-/** Edits of sites and links, each with its inverse; they queue one behind another. */
+/** Edits of everything on the Ground sheet; they queue one behind another, and the server can take each back. */
 export const useGroundEdits = (
   jobId: string,
-  rows: readonly { readonly id: string; readonly version: number }[],
+  rows: readonly Versioned[],
   onError: (error: unknown) => void,
+  /** What is drawn has changed and is to be read again. */
+  onDrawn: () => void,
 ): GroundEdits => {
   const refresh = useRefresh();
-  const stack = useUndoStack(onError);
+  const history = useJobHistory(jobId, onError, onDrawn);
   // The newest version known of each row: what the server answered may be ahead of what was last read.
   const versions = useRef(new Map<string, number>());
-  for (const row of rows) versions.current.set(row.id, Math.max(row.version, versions.current.get(row.id) ?? 0));
+  const newest = (row: Versioned): number => Math.max(row.version, versions.current.get(row.id) ?? 0);
+  const seen = (row: Versioned): void => {
+    versions.current.set(row.id, newest(row));
+  };
+  for (const row of rows) seen(row);
 
-  const patchSite = async (siteId: string, fields: Partial<SiteValues> & { deleted?: boolean }): Promise<void> => {
-    const row = await patchJson<SiteDto>(`/api/sites/${siteId}`, { version: versions.current.get(siteId) ?? 1, ...fields });
-    versions.current.set(siteId, row.version);
-    void refresh(jobId);
-  };
-  const patchLink = async (linkId: string, deleted: boolean): Promise<void> => {
-    const version = versions.current.get(linkId) ?? 1;
-    await patchJson(`/api/links/${linkId}`, { version, deleted });
-    versions.current.set(linkId, version + 1);
-    void refresh(jobId);
-  };
-  return {
-    stack,
-    addSite: (values) =>
-      stack.perform(async () => {
-        const row = await postJson<SiteDto>(`/api/jobs/${jobId}/sites`, values);
-        versions.current.set(row.id, row.version);
+  const edit = (work: () => Promise<unknown>, drawn = false): Promise<void> =>
+    history.perform(async () => {
+      try {
+        await work();
+      } finally {
         void refresh(jobId);
-        return { undo: () => patchSite(row.id, { deleted: true }), redo: () => patchSite(row.id, { deleted: false }) };
-      }),
-    changeSite: (site, values) =>
-      stack.perform(async () => {
-        const { name, latDeg, lonDeg, mountAglM, mountMaxAglM } = site;
-        await patchSite(site.id, values);
-        return {
-          undo: () => patchSite(site.id, { name, latDeg, lonDeg, mountAglM, mountMaxAglM }),
-          redo: () => patchSite(site.id, values),
-        };
-      }),
-    removeSite: (site) =>
-      stack.perform(async () => {
-        await patchSite(site.id, { deleted: true });
-        return { undo: () => patchSite(site.id, { deleted: false }), redo: () => patchSite(site.id, { deleted: true }) };
-      }),
-    join: async (nearSiteId, farSiteId) => {
-      let made = "";
-      await stack.perform(async () => {
+        if (drawn) onDrawn();
+      }
+    });
+  const patchSite = (site: Versioned, fields: Partial<SiteValues> & { deleted?: boolean }): Promise<void> =>
+    edit(async () => seen(await patchJson<SiteDto>(`/api/sites/${site.id}`, { version: newest(site), ...fields })));
+  const patchLink = (linkId: string, fields: { deleted: boolean } | { groundTold: GroundTold | null }): Promise<void> =>
+    edit(async () => {
+      const version = versions.current.get(linkId) ?? 1;
+      await patchJson(`/api/links/${linkId}`, { version, ...fields });
+      versions.current.set(linkId, version + 1);
+    });
+  return {
+    history,
+    addSite: (values) => edit(() => postJson(`/api/jobs/${jobId}/sites`, values)),
+    changeSite: patchSite,
+    removeSite: (site) => patchSite(site, { deleted: true }),
+    join: (nearSiteId, farSiteId) =>
+      history.perform(async () => {
         const row = await postJson<LinkDto>(`/api/jobs/${jobId}/links`, { nearSiteId, farSiteId });
-        made = row.id;
-        versions.current.set(row.id, row.version);
+        seen(row);
         await refresh(jobId);
-        return { undo: () => patchLink(row.id, true), redo: () => patchLink(row.id, false) };
-      });
-      return made;
-    },
-    removeLink: (linkId) =>
-      stack.perform(async () => {
-        await patchLink(linkId, true);
-        return { undo: () => patchLink(linkId, false), redo: () => patchLink(linkId, true) };
+        return row.id;
       }),
+    removeLink: (linkId) => patchLink(linkId, { deleted: true }),
+    tellGround: (linkId, groundTold) => patchLink(linkId, { groundTold }),
+    addObstacle: (fields) => edit(() => postJson(`/api/jobs/${jobId}/obstacles`, fields), true),
+    changeObstacle: (row, fields) =>
+      edit(async () => seen(await patchJson<Versioned>(`/api/obstacles/${row.id}`, { version: newest(row), fields })), true),
+    splitObstacle: (row, parts) => edit(() => postJson(`/api/obstacles/${row.id}/split`, { version: newest(row), parts }), true),
+    addFeature: (fields) => edit(() => postJson(`/api/jobs/${jobId}/features`, fields), true),
+    changeFeature: (row, fields) =>
+      edit(async () => seen(await patchJson<Versioned>(`/api/features/${row.id}`, { version: newest(row), fields })), true),
+    removeDrawn: (table, row) =>
+      edit(async () => seen(await patchJson<Versioned>(`/api/${table}/${row.id}`, { version: newest(row), deleted: true })), true),
   };
 };

@@ -9,6 +9,7 @@ import { Trouble } from "../../frame/trouble";
 import { VerdictMark } from "../../marks/verdict-mark";
 import { usePreferences } from "../../state/preferences";
 import { VERDICT_ORDER, VERDICT_WORD } from "../../wording/verdicts";
+import { BringJob } from "./bring-job";
 import { LinkTable } from "./link-table";
 import { NewJobDialog } from "./new-job-dialog";
 
@@ -68,6 +69,7 @@ export const JobsSheet = () => {
             onChange={(e) => setSearch(e.target.value)}
             className="ml-auto w-[260px] border-b border-ink bg-paper px-1 py-1.5"
           />
+          <BringJob />
           <NewJobDialog />
         </header>
         <main className="min-h-0 overflow-auto">

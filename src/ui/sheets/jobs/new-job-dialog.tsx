@@ -13,6 +13,7 @@ import { keys } from "../../api/queries";
 import { Choice, Field } from "../../controls/field";
 import { coordinateFault } from "../../wording/coordinates";
 import { errorSentence } from "../../wording/errors";
+import { readNumber } from "../../wording/numbers";
 
 const formSchema = z
   .object({
@@ -29,8 +30,8 @@ const formSchema = z
       ctx.addIssue({ code: "custom", path: ["where"], message: coordinateFault(f.where, position) });
       return z.NEVER;
     }
-    const rain = Number(f.rain.replace(",", "."));
-    const checked = newJobSchema.shape.rainRate001MmH.safeParse(f.rain.trim() === "" ? Number.NaN : rain);
+    const rain = readNumber(f.rain) ?? Number.NaN;
+    const checked = newJobSchema.shape.rainRate001MmH.safeParse(rain);
     if (!checked.success) {
       ctx.addIssue({ code: "custom", path: ["rain"], message: checked.error.issues[0]?.message ?? "" });
       return z.NEVER;

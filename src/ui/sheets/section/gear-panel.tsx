@@ -1,65 +1,37 @@
 "use client";
 import { useState } from "react";
-import type { DesignFields, HardwareDto } from "@/contract";
+import type { DesignFields, HardwareDto, SiteDto } from "@/contract";
 import { BARRIER_MATERIALS } from "@/core/propagation";
 import { frameRatios } from "@/core/radio";
 import { Choice, Field } from "../../controls/field";
+import { NumberField } from "../../controls/number-field";
 import { fitChannel } from "./gear-rules";
 
 const BANDS = ["2.4", "5", "6", "24", "60", "80"];
 
-/** A number typed into the design: what cannot be read stays as typed, with the reason; the design keeps the last good one. */
-const NumberField = ({
-  label,
-  value,
-  least,
-  most,
-  unit,
-  optional = false,
-  onChange,
-}: {
-  label: string;
-  value: number | null;
-  least: number;
-  most: number;
-  unit: string;
-  optional?: boolean;
-  onChange: (value: number | null) => void;
-}) => {
-  const [draft, setDraft] = useState<string | null>(null);
-  const text = draft ?? (value === null ? "" : String(Math.round(value * 100) / 100));
-  const number = Number(text.trim().replace(",", ".").replace("\u2212", "-"));
-  const empty = text.trim() === "";
-  const fault = empty
-    ? optional
-      ? undefined
-      : `Type a number in ${unit}.`
-    : Number.isNaN(number)
-      ? `"${text}" is not a number.`
-      : number < least || number > most
-        ? `Must be ${least} to ${most} ${unit}.`
-        : undefined;
+type Change = (fields: Partial<DesignFields>) => void;
+
+/** Which of a site's mounting points an end stands at; nothing while the site has only its one mount. */
+const MountChoice = ({ end, site, design, change }: { end: "near" | "far"; site: SiteDto; design: DesignFields; change: Change }) => {
+  if (site.mountingPoints.length === 0) return null;
   return (
-    <Field
-      label={`${label}, ${unit}`}
-      inputMode="decimal"
-      value={text}
-      fault={draft === null ? undefined : fault}
+    <Choice
+      label="Stands at"
+      value={design[`${end}MountId`] ?? ""}
       onChange={(e) => {
-        setDraft(e.target.value);
-        const next = e.target.value.trim();
-        const n = Number(next.replace(",", ".").replace("\u2212", "-"));
-        if (next === "" && optional) onChange(null);
-        else if (next !== "" && !Number.isNaN(n) && n >= least && n <= most) onChange(n);
+        const point = site.mountingPoints.find((m) => m.id === e.target.value);
+        change({ [`${end}MountId`]: point?.id ?? null, [`${end}MountAglM`]: point?.aglM ?? site.mountAglM });
       }}
-      onBlur={() => {
-        if (fault === undefined) setDraft(null);
-      }}
-    />
+    >
+      <option value="">the site's mount, {site.mountAglM} m</option>
+      {site.mountingPoints.map((m) => (
+        <option key={m.id} value={m.id}>
+          {m.name}, {m.aglM} m{m.behind === "" ? "" : `, ${m.behind}`}
+        </option>
+      ))}
+    </Choice>
   );
 };
-
-type Change = (fields: Partial<DesignFields>) => void;
 
 /** What is seldom needed of an end: connectors, a wall before it, interference heard, an aim of its own. */
 const MoreOfEnd = ({ end, design, change }: { end: "near" | "far"; design: DesignFields; change: Change }) => {
@@ -145,14 +117,14 @@ const MoreOfEnd = ({ end, design, change }: { end: "near" | "far"; design: Desig
 export const GearPanel = ({
   design,
   hardware,
-  nearName,
-  farName,
+  nearSite,
+  farSite,
   change,
 }: {
   design: DesignFields;
   hardware: HardwareDto;
-  nearName: string;
-  farName: string;
+  nearSite: SiteDto;
+  farSite: SiteDto;
   change: (fields: Partial<DesignFields>) => void;
 }) => {
   const [pair, setPair] = useState(design.nearRadioId === design.farRadioId);
@@ -206,7 +178,7 @@ export const GearPanel = ({
         <input type="checkbox" checked={pair} onChange={(e) => setPair(e.target.checked)} className="h-4 w-4 accent-(--ink)" />
         Same radio at both ends
       </label>
-      <h3 className="m-0 text-[14px] font-bold text-near">{nearName}</h3>
+      <h3 className="m-0 text-[14px] font-bold text-near">{nearSite.name}</h3>
       <Choice label="Radio" value={design.nearRadioId} onChange={(e) => choose("near", e.target.value)}>
         {radios}
       </Choice>
@@ -234,8 +206,9 @@ export const GearPanel = ({
           onChange={(v) => change({ nearFeederLossDb: v ?? 0 })}
         />
       </div>
+      <MountChoice end="near" site={nearSite} design={design} change={change} />
       <MoreOfEnd end="near" design={design} change={change} />
-      <h3 className="m-0 mt-1 text-[14px] font-bold text-far">{farName}</h3>
+      <h3 className="m-0 mt-1 text-[14px] font-bold text-far">{farSite.name}</h3>
       <Choice label="Radio" value={design.farRadioId} onChange={(e) => choose("far", e.target.value)}>
         {radios}
       </Choice>
@@ -263,6 +236,7 @@ export const GearPanel = ({
           onChange={(v) => change({ farFeederLossDb: v ?? 0 })}
         />
       </div>
+      <MountChoice end="far" site={farSite} design={design} change={change} />
       <MoreOfEnd end="far" design={design} change={change} />
       <h3 className="m-0 mt-1 text-[14px] font-bold">Channel and need</h3>
       <div className="grid grid-cols-2 gap-3">

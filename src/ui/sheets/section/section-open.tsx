@@ -14,13 +14,14 @@ import { useSize } from "../../drawing/use-size";
 import { Sheet, UnitsButton } from "../../frame/sheet";
 import { VerdictMark } from "../../marks/verdict-mark";
 import { createDesignStore } from "../../state/design-store";
+import { useJobNews } from "../../state/job-news";
 import { usePreferences } from "../../state/preferences";
 import { cutMiddle } from "../../wording/names";
 import { bearingText, distanceText, ghzText, lengthIn, lengthUnit, metresFrom } from "../../wording/numbers";
 import { troubleText } from "../../wording/troubles";
 import { VERDICT_WORD } from "../../wording/verdicts";
 import { BasisDialog } from "../basis/basis-dialog";
-import { jobIndex } from "../job-index";
+import { useJobIndex } from "../job-index";
 import { BottomPanel, VIEWS, type View } from "./bottom-panel";
 import { FindingsColumn } from "./findings-column";
 import { GearPanel } from "./gear-panel";
@@ -56,6 +57,8 @@ export const SectionOpen = ({
   const [store] = useState(() => createDesignStore(bundle.link.design, () => void refresh(jobId)));
   const { design, settled, status, past, future, change, beginGesture, endGesture, undo, redo, resolveClash } = useStore(store);
   useEffect(() => () => store.getState().dispose(), [store]);
+  useEffect(() => store.getState().adopt(bundle.link.design), [store, bundle.link.design]);
+  useJobNews(jobId);
   useEffect(() => {
     const warn = (event: BeforeUnloadEvent): void => {
       const kind = store.getState().status.kind;
@@ -137,6 +140,7 @@ export const SectionOpen = ({
   const { job, link, near, far } = bundle;
   const result = evaluation?.result ?? null;
   const verdict = result?.clearance.verdict ?? "unknown";
+  const index = useJobIndex(jobId, verdicts.data, link.id, result?.verdict);
   const unit = lengthUnit(units);
   const mountFigure = (end: "near" | "far") => {
     const own = end === "near" ? design.nearMountAglM : design.farMountAglM;
@@ -189,7 +193,7 @@ export const SectionOpen = ({
 
   return (
     <Sheet
-      rows={jobIndex(jobId, verdicts.data, link.id, result?.verdict)}
+      rows={index}
       current="Section"
       undo={{ canUndo: past.length > 0, canRedo: future.length > 0, undo, redo }}
       keys={KEYS}
@@ -341,7 +345,7 @@ export const SectionOpen = ({
             />
           </Tabs.Content>
           <Tabs.Content value="gear" className="flex min-h-0 flex-1 flex-col data-[state=inactive]:hidden" tabIndex={-1}>
-            <GearPanel design={design} hardware={hardware} nearName={near.name} farName={far.name} change={change} />
+            <GearPanel design={design} hardware={hardware} nearSite={near} farSite={far} change={change} />
           </Tabs.Content>
         </Tabs.Root>
         <BottomPanel

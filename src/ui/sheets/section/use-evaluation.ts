@@ -29,7 +29,10 @@ export const useEvaluation = (
   design: DesignFields,
 ): Evaluation | null => {
   const profile = useMemo(() => profileFromDto(profileDto), [profileDto]);
-  const plan = useMemo(() => planOf(bundle.job, bundle.near, bundle.far, design, hardware), [bundle, design, hardware]);
+  const plan = useMemo(
+    () => planOf(bundle.job, bundle.near, bundle.far, design, hardware, bundle.link.groundTold),
+    [bundle, design, hardware],
+  );
   // What is prepared depends on channel, k, air, year and trims only; a dragged mast keeps it.
   const key = isProblem(plan) ? "" : JSON.stringify([plan.centreMhz, plan.policy.kFactor, plan.policy.year, plan.climate, plan.trims]);
   // biome-ignore lint/correctness/useExhaustiveDependencies: the key names all of the plan that is used

@@ -2,7 +2,7 @@ import { db } from "@/app/_server/db";
 import { handle, parseBody } from "@/app/_server/handle";
 import { patchLinkSchema, uuid } from "@/contract";
 import { getLink } from "@/data/jobs";
-import { setLinkDeleted } from "@/data/links";
+import { setGroundTold, setLinkDeleted } from "@/data/links";
 import { jobDto, linkDto, siteDto } from "@/service/dto";
 
 type Context = { params: Promise<{ linkId: string }> };
@@ -15,6 +15,8 @@ export const GET = (request: Request, { params }: Context): Promise<Response> =>
 
 export const PATCH = (request: Request, { params }: Context): Promise<Response> =>
   handle(request, "write", async () => {
-    const { version, deleted } = await parseBody(request, patchLinkSchema);
-    await setLinkDeleted(db(), uuid.parse((await params).linkId), version, deleted);
+    const id = uuid.parse((await params).linkId);
+    const { version, deleted, groundTold } = await parseBody(request, patchLinkSchema);
+    if (groundTold !== undefined) await setGroundTold(db(), id, version, groundTold);
+    else if (deleted !== undefined) await setLinkDeleted(db(), id, version, deleted);
   });

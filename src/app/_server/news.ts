@@ -1,0 +1,9 @@
+import { openNews } from "@/data/listen";
+
+const globals = globalThis as unknown as { dryArcNews?: ReturnType<typeof openNews> };
+
+/** The one listening connection of this process. */
+export const news = (): ReturnType<typeof openNews> => {
+  globals.dryArcNews ??= openNews(process.env.DATABASE_URL ?? "");
+  return globals.dryArcNews;
+};

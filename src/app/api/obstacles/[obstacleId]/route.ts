@@ -1,0 +1,14 @@
+import { db } from "@/app/_server/db";
+import { handle, parseBody } from "@/app/_server/handle";
+import { latLons, patchObstacleSchema, uuid } from "@/contract";
+import { updateDrawn } from "@/data/obstacle-edits";
+
+type Context = { params: Promise<{ obstacleId: string }> };
+
+export const PATCH = (request: Request, { params }: Context): Promise<Response> =>
+  handle(request, "write", async () => {
+    const id = uuid.parse((await params).obstacleId);
+    const { version, deleted, fields } = await parseBody(request, patchObstacleSchema);
+    const set = fields === undefined ? {} : { ...fields, outline: latLons(fields.outline) };
+    return { id, version: await updateDrawn(db(), "obstacle", id, version, set, deleted) };
+  });

@@ -1,0 +1,166 @@
+import { z } from "zod";
+import { BODY_KINDS } from "../core/obstacles";
+
+/* What is drawn and brought in on the Ground sheet. */
+
+const position = z.tuple([
+  z.number().min(-180, "longitude must be between -180 and 180").max(180, "longitude must be between -180 and 180"),
+  z.number().min(-90, "latitude must be between -90 and 90").max(90, "latitude must be between -90 and 90"),
+]);
+const words = z.string().trim().max(120, "a name must be 120 letters or fewer");
+const heightM = z.number("height must be a number").min(0, "height must be 0 m or above").max(1000, "height must be 1000 m or less");
+const sigmaM = z.number("the error must be a number").min(0, "the error must be 0 m or above").max(100, "the error must be 100 m or less");
+
+export const HEIGHT_SOURCES = ["typed", "like another", "two sightings", "imported", "surface model", "measured"] as const;
+
+export const obstacleFieldsSchema = z
+  .object({
+    name: words.default(""),
+    kind: z.enum(BODY_KINDS),
+    /** Longitude, latitude; not repeating the first corner. */
+    outline: z.array(position).min(3, "an outline needs at least three corners").max(20_000, "an outline may have 20 000 corners"),
+    baseAmslM: z.number().min(-500).max(9000).nullable().default(null),
+    heightM,
+    crownBaseM: heightM.default(0),
+    freeBelowM: heightM.default(0),
+    growthMPerYear: z
+      .number("growth must be a number")
+      .min(0, "growth must be 0 m a year or above")
+      .max(5, "growth must be 5 m a year or less")
+      .default(0),
+    heightSigmaM: sigmaM.default(0.5),
+    species: z.string().trim().max(60).nullable().default(null),
+    leaf: z.enum(["deciduous", "evergreen"]).nullable().default(null),
+    source: z.string().trim().max(120).default("drawn"),
+    heightSource: z.string().trim().max(40).default("typed"),
+    surveyedOn: z.iso.date("the day of the survey must be a date"),
+  })
+  .refine((o) => o.freeBelowM < o.heightM || o.freeBelowM === 0, { message: "the free air must end below the top", path: ["freeBelowM"] })
+  .refine((o) => o.crownBaseM <= o.heightM, { message: "the crown must begin below its top", path: ["crownBaseM"] });
+export const patchObstacleSchema = z.object({
+  version: z.number().int().min(1),
+  deleted: z.boolean().optional(),
+  fields: obstacleFieldsSchema.optional(),
+});
+export const splitObstacleSchema = z.object({
+  version: z.number().int().min(1),
+  parts: z.array(z.array(position).min(3)).min(2, "a cut makes at least two parts").max(20),
+});
+
+export const featureFieldsSchema = z.object({
+  name: z.string().trim().min(1, "name must not be empty").max(120, "a name must be 120 letters or fewer"),
+  points: z.array(position).min(1, "a feature needs a point").max(5000, "a feature may have 5000 points"),
+});
+export const patchFeatureSchema = z.object({
+  version: z.number().int().min(1),
+  deleted: z.boolean().optional(),
+  fields: featureFieldsSchema.optional(),
+});
+
+/** Largest file taken, and the largest piece it comes in. */
+export const MOST_FILE_BYTES = 2_000_000_000;
+export const PIECE_BYTES = 4_000_000;
+
+export const newUploadSchema = z.object({
+  name: z.string().trim().min(1, "the file has no name").max(200, "the file's name is too long"),
+  sizeBytes: z
+    .number()
+    .int()
+    .min(1, "the file is empty")
+    .max(MOST_FILE_BYTES, `a file may have ${MOST_FILE_BYTES / 1e9} GB`),
+});
+
+export const VERTICAL_UNITS = ["m", "ft", "us-ft"] as const;
+export const VERTICAL_DATUMS = ["mean sea level", "national heights", "ellipsoid", "local"] as const;
+
+const epsg = z.number().int().min(1024, "an EPSG code is a number from 1024 up").max(999_999).nullable();
+const column = z.string().max(100).nullable();
+
+export const terrainOptionsSchema = z.object({
+  what: z.literal("terrain"),
+  name: z.string().trim().min(1, "the terrain needs a name").max(80),
+  epsg,
+  kind: z.enum(["dtm", "dsm"], "say whether it is bare ground or a surface with what stands on it"),
+  verticalUnit: z.enum(VERTICAL_UNITS, "say the unit of its heights"),
+  verticalDatum: z.enum(VERTICAL_DATUMS, "say what its heights are counted from"),
+  datumOffsetM: z
+    .number("the offset must be a number")
+    .min(-200, "the offset must be -200 m or above")
+    .max(200, "the offset must be 200 m or less"),
+  sigmaM,
+});
+const placeOptions = {
+  epsg,
+  latColumn: z.string().max(100).optional(),
+  lonColumn: z.string().max(100).optional(),
+  nameColumn: column,
+};
+export const sitesOptionsSchema = z.object({
+  what: z.literal("sites"),
+  ...placeOptions,
+  heightColumn: column,
+  heightUnit: z.enum(VERTICAL_UNITS),
+  heightDefaultM: heightM,
+});
+export const obstaclesOptionsSchema = z.object({
+  what: z.literal("obstacles"),
+  ...placeOptions,
+  kind: z.enum(BODY_KINDS),
+  kindColumn: column,
+  heightColumn: column,
+  heightUnit: z.enum(VERTICAL_UNITS),
+  /** For what the file gives no height for; null leaves those out. */
+  heightDefaultM: heightM.nullable(),
+  heightSigmaM: sigmaM,
+  growthMPerYear: z.number().min(0).max(5),
+  /** Width of what is drawn as a line, and twice the radius of what is drawn as a point. */
+  widthM: z.number("the width must be a number").gt(0, "the width must be above 0 m").max(500, "the width must be 500 m or less"),
+  freeBelowM: heightM,
+  surveyedOn: z.iso.date("the day of the survey must be a date"),
+});
+export const featuresOptionsSchema = z.object({ what: z.literal("features"), ...placeOptions });
+export const importOptionsSchema = z.discriminatedUnion("what", [
+  terrainOptionsSchema,
+  sitesOptionsSchema,
+  obstaclesOptionsSchema,
+  featuresOptionsSchema,
+]);
+export const newImportSchema = z.object({ uploadId: z.uuid(), options: importOptionsSchema });
+export const importActionSchema = z.object({ action: z.enum(["stop", "again", "remove", "restore"]) });
+
+export const photoFieldsSchema = z.object({
+  siteId: z.uuid().nullable(),
+  fromWhere: z.enum(["antenna height", "ground", "inside", "other"]),
+  bearingDeg: z.number().min(0, "bearing must be 0 to 360").max(360, "bearing must be 0 to 360").nullable(),
+  takenOn: z.iso.date("the day must be a date").nullable(),
+  note: z.string().trim().max(500, "the note must be 500 letters or fewer"),
+});
+export const patchPhotoSchema = photoFieldsSchema.partial().extend({ version: z.number().int().min(1), deleted: z.boolean().optional() });
+
+export const basemapSchema = z.discriminatedUnion("kind", [
+  z.object({
+    kind: z.literal("xyz"),
+    name: z.string().trim().min(1, "the map needs a name").max(80),
+    address: z
+      .url({ protocol: /^https?$/, error: "the address must begin with http:// or https://" })
+      .max(500)
+      .refine((a) => ["{z}", "{x}", "{y}"].every((k) => a.includes(k)), "the address must hold {z}, {x} and {y}"),
+    credit: z.string().trim().max(200).default(""),
+  }),
+  z.object({
+    kind: z.literal("pmtiles"),
+    name: z.string().trim().min(1, "the map needs a name").max(80),
+    uploadId: z.uuid(),
+    credit: z.string().trim().max(200).default(""),
+  }),
+]);
+
+export type ObstacleFields = z.infer<typeof obstacleFieldsSchema>;
+export type FeatureFields = z.infer<typeof featureFieldsSchema>;
+export type ImportOptions = z.infer<typeof importOptionsSchema>;
+export type TerrainOptions = z.infer<typeof terrainOptionsSchema>;
+export type SitesOptions = z.infer<typeof sitesOptionsSchema>;
+export type ObstaclesOptions = z.infer<typeof obstaclesOptionsSchema>;
+export type FeaturesOptions = z.infer<typeof featuresOptionsSchema>;
+export type PhotoFields = z.infer<typeof photoFieldsSchema>;
+export type BasemapFields = z.infer<typeof basemapSchema>;

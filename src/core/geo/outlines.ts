@@ -1,0 +1,84 @@
+import { RAD_PER_DEG } from "../units";
+import { destination, inverse, type LatLon } from "./geodesic";
+
+/** Corners of a round crown or mast. */
+const ROUND_CORNERS = 12;
+
+/** A round outline about a point. */
+export const circleAbout = (centre: LatLon, radiusM: number, corners = ROUND_CORNERS): LatLon[] =>
+  Array.from({ length: corners }, (_, i) => destination(centre, (360 * i) / corners, radiusM));
+
+/** Sharp bends are cut off at this many half widths. */
+const MITRE_LIMIT = 3;
+
+/** A line widened to an outline, its bends mitred: a hedge, a row, an overhead line's corridor. @throws RangeError for fewer than two points. */
+export const widenLine = (points: readonly LatLon[], widthM: number): LatLon[] => {
+  if (points.length < 2) throw new RangeError(`a line of ${points.length} points has no width`);
+  const legs = points.slice(1).map((b, i) => inverse(points[i]!, b).azimuthAtADeg);
+  const side = (sign: 1 | -1): LatLon[] =>
+    points.map((p, i) => {
+      const before = legs[Math.max(0, i - 1)]!;
+      const after = legs[Math.min(legs.length - 1, i)]!;
+      const turnDeg = ((after - before + 540) % 360) - 180;
+      const reach = Math.min(MITRE_LIMIT, 1 / Math.max(1e-6, Math.cos((turnDeg / 2) * RAD_PER_DEG)));
+      return destination(p, before + turnDeg / 2 + sign * 90, (widthM / 2) * reach);
+    });
+  return [...side(1), ...side(-1).reverse()];
+};
+
+/** Area of an outline in square metres, on the plane that touches the earth at its first corner. */
+export const areaM2 = (outline: readonly LatLon[]): number => {
+  const [first] = outline;
+  if (first === undefined) return 0;
+  const flat = outline.map((p) => {
+    const v = inverse(first, p);
+    return [v.distanceM * Math.sin(v.azimuthAtADeg * RAD_PER_DEG), v.distanceM * Math.cos(v.azimuthAtADeg * RAD_PER_DEG)] as const;
+  });
+  let twice = 0;
+  flat.forEach(([x, y], i) => {
+    const [u, v] = flat[(i + 1) % flat.length]!;
+    twice += x * v - u * y;
+  });
+  return Math.abs(twice) / 2;
+};
+
+/**
+ * An outline cut along a straight line from one point to another, both outside it.
+ * @returns two outlines, or null when the line does not cross the outline exactly twice.
+ */
+export const cutInTwo = (outline: readonly LatLon[], from: LatLon, to: LatLon): [LatLon[], LatLon[]] | null => {
+  const dx = to.lonDeg - from.lonDeg;
+  const dy = to.latDeg - from.latDeg;
+  const side = (p: LatLon): number => dx * (p.latDeg - from.latDeg) - dy * (p.lonDeg - from.lonDeg);
+  const first: LatLon[] = [];
+  const second: LatLon[] = [];
+  let now = first;
+  let crossings = 0;
+  outline.forEach((a, i) => {
+    const b = outline[(i + 1) % outline.length]!;
+    now.push(a);
+    const [sa, sb] = [side(a), side(b)];
+    if (sa > 0 === sb > 0) return;
+    const t = sa / (sa - sb);
+    const cut = { latDeg: a.latDeg + t * (b.latDeg - a.latDeg), lonDeg: a.lonDeg + t * (b.lonDeg - a.lonDeg) };
+    // Along the cutting line the crossing must lie between its ends.
+    const along = ((cut.lonDeg - from.lonDeg) * dx + (cut.latDeg - from.latDeg) * dy) / (dx * dx + dy * dy);
+    if (along < 0 || along > 1) return;
+    crossings++;
+    now.push(cut);
+    now = now === first ? second : first;
+    now.push(cut);
+  });
+  return crossings === 2 && first.length >= 3 && second.length >= 3 ? [first, second] : null;
+};
+
+/** True when a position lies inside an outline, even-odd, on the plane of degrees: right for anything not about a pole. */
+export const insideOutline = (p: LatLon, outline: readonly LatLon[]): boolean => {
+  let odd = false;
+  outline.forEach((a, i) => {
+    const b = outline[(i + 1) % outline.length]!;
+    const crosses = a.latDeg > p.latDeg !== b.latDeg > p.latDeg;
+    if (crosses && p.lonDeg < a.lonDeg + ((b.lonDeg - a.lonDeg) * (p.latDeg - a.latDeg)) / (b.latDeg - a.latDeg)) odd = !odd;
+  });
+  return odd;
+};

@@ -1,0 +1,116 @@
+import { type LatLon, planeProjection } from "../geo";
+import { axisStretches, type PathBody } from "../obstacles";
+import { bilinearSampler, type GroundProfile, MIN_STEP_M, type TerrainGrid } from "../terrain";
+import type { PathProfile } from "./types";
+
+/** Ground told by hand instead of sampled: level, or heights at distances from the near end. */
+export interface TypedGround {
+  readonly kind: "level" | "typed";
+  readonly sigmaM: number;
+  /** Heights AMSL at distances; a level ground has one point. In order, the first and last heights reach to the ends. */
+  readonly points: readonly { readonly distanceM: number; readonly heightAmslM: number }[];
+}
+
+/** A body whose base may still be unknown. */
+export type Standing = Omit<PathBody, "baseAmslM"> & { readonly baseAmslM: number | null };
+
+const TYPED_STEPS = 400;
+
+/** Ground told by hand, at steps that keep every typed point; and what stands for its dataset. */
+export const typedGround = (
+  lengthM: number,
+  typed: TypedGround,
+): { readonly ground: GroundProfile; readonly dataset: PathProfile["datasets"][number] } => {
+  const points = [...typed.points].sort((p, q) => p.distanceM - q.distanceM);
+  const stepM = Math.max(MIN_STEP_M, lengthM / TYPED_STEPS);
+  const at = new Set<number>([0, lengthM]);
+  for (let x = stepM; x < lengthM; x += stepM) at.add(x);
+  for (const p of points) if (p.distanceM > 0 && p.distanceM < lengthM) at.add(p.distanceM);
+  const distanceM = Float64Array.from(at).sort();
+  return {
+    ground: {
+      distanceM,
+      groundAmslM: distanceM.map((x) => heightBetween(points, x)),
+      datasetIndex: new Uint8Array(distanceM.length),
+      thinned: false,
+    },
+    dataset: {
+      id: "told",
+      name: typed.kind === "level" ? "level ground, as told" : "heights as told",
+      kind: "dtm",
+      cellM: stepM,
+      sigmaM: typed.sigmaM,
+    },
+  };
+};
+
+const heightBetween = (points: TypedGround["points"], x: number): number => {
+  const after = points.findIndex((p) => p.distanceM >= x);
+  const next = points[after];
+  if (next === undefined) return points[points.length - 1]?.heightAmslM ?? Number.NaN;
+  const last = points[after - 1];
+  if (last === undefined) return next.heightAmslM;
+  return last.heightAmslM + ((next.heightAmslM - last.heightAmslM) * (x - last.distanceM)) / (next.distanceM - last.distanceM);
+};
+
+const indexAfter = (d: Float64Array, x: number): number => {
+  let i = 0;
+  while (i < d.length - 1 && d[i]! < x) i++;
+  return i;
+};
+
+/**
+ * On a surface model the ground under an outlined obstacle is its roof or crown: it is replaced, inside the
+ * outline, by a line between the ground just before and just after.
+ */
+export const bareUnder = (ground: GroundProfile, bodies: readonly Standing[], isSurface: (index: number) => boolean): GroundProfile => {
+  const { distanceM: d } = ground;
+  const groundAmslM = Float64Array.from(ground.groundAmslM);
+  for (const body of bodies) {
+    for (const s of axisStretches(body.xM, body.yM)) {
+      const first = indexAfter(d, Math.max(0, s.fromM));
+      let last = first;
+      while (last + 1 < d.length && d[last + 1]! <= s.toM) last++;
+      if (first >= d.length || d[first]! > s.toM || !isSurface(ground.datasetIndex[first]!)) continue;
+      const before = first > 0 ? groundAmslM[first - 1]! : Number.NaN;
+      const after = last + 1 < d.length ? groundAmslM[last + 1]! : Number.NaN;
+      const from = Number.isNaN(before) ? after : before;
+      const to = Number.isNaN(after) ? before : after;
+      const fromM = d[Math.max(0, first - 1)]!;
+      const spanM = d[Math.min(d.length - 1, last + 1)]! - fromM || 1;
+      for (let i = first; i <= last; i++) groundAmslM[i] = from + ((to - from) * (d[i]! - fromM)) / spanM;
+    }
+  }
+  return { ...ground, groundAmslM };
+};
+
+/** Ground under an obstacle's middle: the finest dataset that knows it; for a surface model the profile's own ground. */
+export const baseOf = (outline: readonly LatLon[], body: Standing, samplers: readonly GridSampler[], ground: GroundProfile): number => {
+  if (body.baseAmslM !== null) return body.baseAmslM;
+  const n = outline.length;
+  const middle = {
+    latDeg: outline.reduce((sum, p) => sum + p.latDeg, 0) / n,
+    lonDeg: outline.reduce((sum, p) => sum + p.lonDeg, 0) / n,
+  };
+  for (const { grid, at } of samplers) {
+    const h = at(middle);
+    if (!Number.isNaN(h) && grid.kind === "dtm") return h;
+    if (!Number.isNaN(h)) break;
+  }
+  const x = body.xM.reduce((sum, v) => sum + v, 0) / n;
+  return ground.groundAmslM[indexAfter(ground.distanceM, x)] ?? Number.NaN;
+};
+
+export interface GridSampler {
+  readonly grid: TerrainGrid;
+  readonly at: (p: LatLon) => number;
+}
+
+export const samplersOf = (grids: readonly TerrainGrid[]): GridSampler[] =>
+  [...grids]
+    .sort((a, b) => a.cellM - b.cellM)
+    .map((grid) => {
+      const sample = bilinearSampler(grid);
+      const projection = planeProjection(grid.crs);
+      return { grid, at: (p) => sample(...projection.forward(p)) };
+    });

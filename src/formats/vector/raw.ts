@@ -1,0 +1,36 @@
+import type { LatLon } from "../../core/geo";
+
+/** One feature of a file as it came: its place in the file, its words and figures, its shape in degrees. */
+export interface RawFeature {
+  /** Counted from 1, as a person counts rows or features. */
+  readonly row: number;
+  readonly properties: Readonly<Record<string, string | number | boolean | null>>;
+  readonly shape: RawShape;
+}
+
+export type RawShape =
+  | { readonly type: "point"; readonly at: LatLon; readonly heightM: number | null }
+  | { readonly type: "line"; readonly points: readonly LatLon[] }
+  /** Outer ring, not repeating its first point; holes are counted and left out. */
+  | { readonly type: "polygon"; readonly outline: readonly LatLon[]; readonly holes: number };
+
+export interface RowFault {
+  readonly row: number;
+  readonly reason: string;
+}
+
+/** What a reader hands on: features one by one, and what it had to refuse. */
+export interface VectorSink {
+  readonly feature: (f: RawFeature) => void | Promise<void>;
+  readonly fault: (f: RowFault) => void;
+  /** True when reading is to stop: enough was seen, or the import was stopped. */
+  readonly enough?: () => boolean;
+}
+
+export interface VectorQuestion {
+  /** System of the coordinates when the file does not say, or says it wrongly. */
+  readonly epsg: number | null;
+  /** Columns of a table that hold the position: two angles or two grid coordinates, or one text with both. */
+  readonly latColumn?: string | undefined;
+  readonly lonColumn?: string | undefined;
+}

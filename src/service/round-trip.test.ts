@@ -1,0 +1,239 @@
+import { execFileSync } from "node:child_process";
+import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import path from "node:path";
+import { sql } from "drizzle-orm";
+import { strFromU8, unzipSync, zipSync } from "fflate";
+import { Pool } from "pg";
+import { afterAll, beforeAll, describe, expect, test } from "vitest";
+import type { ImportOptions } from "../contract";
+import { Refused } from "../data/clash";
+import { type Db, openDb } from "../data/client";
+import { writePiece } from "../data/files";
+import { createImport, createUpload, getImport, setReceived } from "../data/imports";
+import { createJob, getJob, type JobRow, listJobs, sitesOf } from "../data/jobs";
+import { migrateDb } from "../data/migrate";
+import { featuresOf, obstaclesOf } from "../data/obstacles";
+import { createPhoto } from "../data/photos";
+import { FileFault } from "../formats";
+import { runImport } from "../jobs/run-import";
+import { readBundle, writeBundle } from "./bundle";
+import { obstacleDto, siteDto } from "./dto";
+import { type ExportFormat, type ExportWhat, exportJob } from "./export";
+import { verdictsOf } from "./verdicts";
+
+/* Every export taken in again equals the original; a whole job moves to another database and back. */
+const url = process.env.DATABASE_URL;
+if (url === undefined) throw new Error("DATABASE_URL is not set; run npm test");
+const dir = mkdtempSync(path.join(tmpdir(), "dry-arc-trip-"));
+const EVERYWHERE = { westDeg: -180, southDeg: -90, eastDeg: 180, northDeg: 90 };
+let db: Db;
+let close: () => Promise<void>;
+let pool: Pool;
+let demo: JobRow;
+
+beforeAll(async () => {
+  process.env.DRYARC_FILES ??= path.join(dir, "files");
+  mkdirSync(process.env.DRYARC_FILES, { recursive: true });
+  ({ db, close } = openDb(url));
+  pool = new Pool({ connectionString: url, max: 2 });
+  demo = (await listJobs(db)).find((j) => j.name === "Merrow Harbour Trust")!;
+});
+afterAll(async () => {
+  await pool.end();
+  await close();
+  rmSync(dir, { recursive: true, force: true });
+});
+
+const emptyJob = (name: string): Promise<JobRow> =>
+  createJob(db, {
+    name,
+    place: "",
+    visitOn: "2026-12-03",
+    centreLatDeg: 47.3,
+    centreLonDeg: -19.4,
+    ruleDomain: "FCC-like",
+    rainRate001MmH: 28,
+  });
+
+const takeIn = async (job: JobRow, name: string, text: string, options: ImportOptions): Promise<void> => {
+  const bytes = Buffer.from(text);
+  const file = await createUpload(db, job.id, { name, sizeBytes: bytes.length });
+  await writePiece(file.id, 0, bytes);
+  await setReceived(db, file.id, bytes.length);
+  const row = await createImport(db, { jobId: job.id, uploadId: file.id, fileName: name, what: options.what, options });
+  await runImport(db, pool, row.id);
+  const done = await getImport(db, row.id);
+  expect(done.fault).toBeNull();
+  expect(done.result).toMatchObject({ refused: 0 });
+};
+
+const shared = { epsg: null, nameColumn: null };
+const OPTIONS: Readonly<Record<"sites" | "obstacles" | "features", ImportOptions>> = {
+  sites: { what: "sites", ...shared, heightColumn: null, heightUnit: "m", heightDefaultM: 1 },
+  obstacles: {
+    what: "obstacles",
+    ...shared,
+    kind: "wall",
+    kindColumn: null,
+    heightColumn: null,
+    heightUnit: "m",
+    heightDefaultM: null,
+    heightSigmaM: 9,
+    growthMPerYear: 3,
+    widthM: 1,
+    freeBelowM: 0,
+    surveyedOn: "1999-01-01",
+  },
+  features: { what: "features", ...shared, nameColumn: "name" },
+};
+
+/** Nine decimals of a degree are a tenth of a millimetre: what the files keep. An outline may start and turn anywhere. */
+const ringKey = (ring: readonly (readonly [number, number])[]): string =>
+  ring
+    .map(([x, y]) => `${x.toFixed(9)},${y.toFixed(9)}`)
+    .sort()
+    .join(" ");
+
+const contents = async (jobId: string, what: ExportWhat): Promise<string[]> => {
+  if (what === "sites") {
+    return (await sitesOf(db, jobId))
+      .map((row) => {
+        const { id: _i, version: _v, latDeg, lonDeg, ...rest } = siteDto(row);
+        return JSON.stringify({ at: [latDeg.toFixed(9), lonDeg.toFixed(9)], ...Object.fromEntries(Object.entries(rest).sort()) });
+      })
+      .sort();
+  }
+  if (what === "obstacles") {
+    return (await obstaclesOf(db, jobId, EVERYWHERE, 1e6))
+      .map((row) => {
+        const { id: _i, version: _v, outline, ...rest } = obstacleDto(row);
+        return JSON.stringify({ ring: ringKey(outline), ...Object.fromEntries(Object.entries(rest).sort()) });
+      })
+      .sort();
+  }
+  return (await featuresOf(db, jobId))
+    .map((f) => JSON.stringify([f.name, f.points.map((p) => [p.latDeg.toFixed(9), p.lonDeg.toFixed(9)])]))
+    .sort();
+};
+
+describe("a part of a job, out and in again", () => {
+  test.each([
+    ["sites", "geojson"],
+    ["sites", "kml"],
+    ["sites", "csv"],
+    ["obstacles", "geojson"],
+    ["obstacles", "kml"],
+    ["obstacles", "csv"],
+    ["features", "geojson"],
+    ["features", "kml"],
+    ["features", "csv"],
+    ["features", "gpx"],
+  ] as const)("%s as %s", async (what, format) => {
+    const file = await exportJob(db, demo, what, format as ExportFormat);
+    const job = await emptyJob(`${what} by ${format}`);
+    await takeIn(job, file.name, file.text, OPTIONS[what]);
+    const [went, came] = [await contents(demo.id, what), await contents(job.id, what)];
+    expect(went.length).toBeGreaterThan(3);
+    expect(came).toEqual(went);
+  });
+
+  test("OGR opens every one of them and counts the same", async () => {
+    for (const what of ["sites", "links", "obstacles", "features"] as const) {
+      for (const format of ["geojson", "kml", "gpx", "csv"] as const) {
+        const file = await exportJob(db, demo, what, format);
+        const at = path.join(dir, file.name);
+        writeFileSync(at, file.text);
+        const info = execFileSync("ogrinfo", ["-ro", "-so", "-al", at], { encoding: "utf8" });
+        const counted = [...info.matchAll(/Feature Count: (\d+)/g)].map((m) => Number(m[1]));
+        const expected = what === "links" ? 14 : (await contents(demo.id, what)).length;
+        // GPX tells a route's points and a track's points as layers of their own.
+        expect(
+          format === "gpx" ? counted.includes(expected) || counted[0]! + counted[1]! === expected : counted[0] === expected,
+          `${what} ${format}: ${counted}`,
+        ).toBe(true);
+      }
+    }
+  });
+});
+
+describe("a whole job", () => {
+  const elsewhere = "elsewhere";
+  let other: { db: Db; close: () => Promise<void> };
+  beforeAll(async () => {
+    execFileSync("node", ["bin/db.mjs", "start", elsewhere], { stdio: "ignore" });
+    other = openDb(execFileSync("node", ["bin/db.mjs", "url", elsewhere], { encoding: "utf8" }).trim());
+    await migrateDb(other.db);
+  });
+  afterAll(async () => {
+    await other.close();
+    execFileSync("node", ["bin/db.mjs", "stop", elsewhere], { stdio: "ignore" });
+    rmSync(path.join(".data", elsewhere), { recursive: true, force: true });
+  });
+
+  test("moves to another database: the same bytes come out there, and the same verdicts", async () => {
+    const [first] = await sitesOf(db, demo.id);
+    await createPhoto(db, {
+      jobId: demo.id,
+      siteId: first!.id,
+      fromWhere: "antenna height",
+      bearingDeg: 78,
+      takenOn: "2026-07-15",
+      note: "towards the rope walk",
+      mime: "image/jpeg",
+      bytes: Buffer.from([0xff, 0xd8, 0xff, 1, 2, 3]),
+    });
+    const out = await writeBundle(db, await getJob(db, demo.id));
+    const file = path.join(dir, "job.zip");
+    writeFileSync(file, out);
+    const { jobId, differing } = await readBundle(other.db, file, false);
+    expect(jobId).toBe(demo.id);
+    expect(differing).toEqual([]);
+    const back = await writeBundle(other.db, await getJob(other.db, jobId));
+    const [a, b] = [unzipSync(out), unzipSync(back)];
+    expect(Object.keys(b).sort()).toEqual(Object.keys(a).sort());
+    for (const name of Object.keys(a)) expect(Buffer.compare(Buffer.from(a[name]!), Buffer.from(b[name]!)), name).toBe(0);
+    expect(Buffer.compare(Buffer.from(out), Buffer.from(back))).toBe(0);
+
+    // The part of a grid begins elsewhere, so the last digits of its positions differ; on the 19 km path that changes
+    // which of equal points are thinned, and the diffraction by a hundredth of a decibel.
+    const rounded = (_k: string, v: unknown): unknown => (typeof v === "number" ? v.toFixed(1) : v);
+    const verdicts = async (d: Db) =>
+      (await verdictsOf(d, await getJob(d, jobId))).map(({ changedAt: _c, ...v }) => JSON.stringify(v, rounded));
+    const [here, there] = [await verdicts(db), await verdicts(other.db)];
+    expect(here).toHaveLength(14);
+    expect(there).toEqual(here);
+    // The terrain inside is what any program opens.
+    const tif = Object.keys(a).find((n) => n.endsWith(".tif"))!;
+    writeFileSync(path.join(dir, "part.tif"), a[tif]!);
+    expect(execFileSync("gdalinfo", [path.join(dir, "part.tif")], { encoding: "utf8" })).toContain("UTM zone 27N");
+
+    await expect(readBundle(other.db, file, false)).rejects.toBeInstanceOf(Refused);
+    const copy = await readBundle(other.db, file, true);
+    expect(copy.jobId).not.toBe(jobId);
+    expect((await verdictsOf(other.db, await getJob(other.db, copy.jobId))).map((v) => v.verdict)).toEqual(
+      (await verdictsOf(db, await getJob(db, jobId))).map((v) => v.verdict),
+    );
+  });
+
+  test("a changed byte, a missing part or a foreign zip is refused by name, and nothing is written", async () => {
+    const out = unzipSync(await writeBundle(db, await getJob(db, demo.id)));
+    const jobs = async () => Number((await other.db.execute<{ n: string }>(sql`SELECT count(*) AS n FROM job`)).rows[0]!.n);
+    const before = await jobs();
+    const refused = async (files: Record<string, Uint8Array>, reason: RegExp) => {
+      writeFileSync(path.join(dir, "bad.zip"), zipSync(files, { level: 1 }));
+      await expect(readBundle(other.db, path.join(dir, "bad.zip"), true)).rejects.toThrow(reason);
+    };
+    const sites = strFromU8(out["sites.json"]!);
+    await refused(
+      { ...out, "sites.json": Buffer.from(sites.replace("Ice House", "Ice Mouse")) },
+      /sites\.json inside it was changed or damaged/,
+    );
+    const { "links.json": _gone, ...without } = out;
+    await refused(without, /lacks links\.json/);
+    await refused({ "hello.txt": Buffer.from("hello") }, /lacks manifest\.json/);
+    writeFileSync(path.join(dir, "bad.zip"), "no zip");
+    await expect(readBundle(other.db, path.join(dir, "bad.zip"), false)).rejects.toBeInstanceOf(FileFault);
+    expect(await jobs()).toBe(before);
+  });
+});

@@ -1,0 +1,79 @@
+import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from "node:fs";
+import { createServer, type Server } from "node:http";
+import type { AddressInfo } from "node:net";
+import { tmpdir } from "node:os";
+import path from "node:path";
+import { afterAll, beforeAll, describe, expect, test } from "vitest";
+import type { BasemapRow } from "../data/basemaps";
+import { FileFault } from "../formats";
+import { checkPmtiles, tileOf } from "./tiles";
+
+/* A map server of the test's own, and a PMTiles archive written byte by byte after the format's version 3. */
+const dir = mkdtempSync(path.join(tmpdir(), "dry-arc-tiles-"));
+const PNG = Buffer.from("iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==", "base64");
+let server: Server;
+let address: string;
+
+beforeAll(async () => {
+  process.env.DRYARC_FILES = dir;
+  mkdirSync(dir, { recursive: true });
+  server = createServer((request, response) => {
+    if (request.url === "/3/4/2.png") response.writeHead(200, { "content-type": "image/png" }).end(PNG);
+    else if (request.url?.startsWith("/1/") === true) response.writeHead(302, { location: "http://127.0.0.1:1/secret" }).end();
+    else if (request.url?.startsWith("/2/") === true) response.writeHead(200, { "content-type": "text/html" }).end("<p>secret</p>");
+    else response.writeHead(404).end();
+  });
+  await new Promise<void>((resolve) => server.listen(0, "127.0.0.1", resolve));
+  address = `http://127.0.0.1:${(server.address() as AddressInfo).port}/{z}/{x}/{y}.png`;
+});
+afterAll(() => {
+  server.close();
+  rmSync(dir, { recursive: true, force: true });
+});
+
+const row = (fields: Partial<BasemapRow>): BasemapRow => ({ kind: "xyz", address, uploadId: null, ...fields }) as BasemapRow;
+
+describe("a map of one's own", () => {
+  test("tiles come through; a missing one is none; pages and redirects do not pass", async () => {
+    const tile = await tileOf(row({}), { z: 3, x: 4, y: 2 });
+    expect(tile).toEqual({ bytes: new Uint8Array(PNG), type: "image/png" });
+    expect(await tileOf(row({}), { z: 9, x: 0, y: 0 })).toBeNull();
+    await expect(tileOf(row({}), { z: 1, x: 0, y: 0 })).rejects.toMatchObject({ code: "map-unreachable" });
+    await expect(tileOf(row({}), { z: 2, x: 0, y: 0 })).rejects.toMatchObject({ code: "map-no-tiles" });
+    await expect(tileOf(row({ address: "http://127.0.0.1:1/{z}/{x}/{y}" }), { z: 2, x: 0, y: 0 })).rejects.toMatchObject({
+      code: "map-unreachable",
+    });
+  });
+
+  test("a PMTiles archive gives its picture; one of vectors and one that is none are refused in words", async () => {
+    const archive = (type: number): Buffer => {
+      const head = Buffer.alloc(127);
+      head.write("PMTiles", 0, "latin1");
+      head.writeUInt8(3, 7);
+      // One entry: tile 0 (z 0), run length 1, its length, offset 0 (written as 1).
+      const varint = (n: number): number[] => (n < 128 ? [n] : [(n & 127) | 128, ...varint(n >> 7)]);
+      const root = Buffer.from([1, 0, 1, ...varint(PNG.length), 1]);
+      const metadata = Buffer.from("{}");
+      const spans = [127, root.length, 127 + root.length, metadata.length, 0, 0, 127 + root.length + metadata.length, PNG.length, 1, 1, 1];
+      for (const [i, n] of spans.entries()) head.writeBigUInt64LE(BigInt(n), 8 + 8 * i);
+      head.writeUInt8(1, 96);
+      head.writeUInt8(1, 97);
+      head.writeUInt8(1, 98);
+      head.writeUInt8(type, 99);
+      return Buffer.concat([head, root, metadata, PNG]);
+    };
+    const put = (id: string, bytes: Buffer): string => {
+      writeFileSync(path.join(dir, id), bytes);
+      return id;
+    };
+    const raster = put("raster", archive(2));
+    await checkPmtiles(raster);
+    expect(await tileOf(row({ kind: "pmtiles", uploadId: raster }), { z: 0, x: 0, y: 0 })).toEqual({
+      bytes: new Uint8Array(PNG),
+      type: "image/png",
+    });
+    expect(await tileOf(row({ kind: "pmtiles", uploadId: raster }), { z: 1, x: 1, y: 0 })).toBeNull();
+    await expect(checkPmtiles(put("vector", archive(1)))).rejects.toThrow(/its tiles are vectors/);
+    await expect(checkPmtiles(put("none", Buffer.from("hello, this is no archive of tiles at all")))).rejects.toBeInstanceOf(FileFault);
+  });
+});

@@ -1,0 +1,72 @@
+"use client";
+import { bearingsBetween, type LatLon } from "@/core/geo";
+import type { MapMode } from "../../map/ground-map";
+import { bearingText, distanceText, lengthText, type Units } from "../../wording/numbers";
+import { MODES } from "./ground-modes";
+
+export interface Knowledge {
+  readonly datasets: readonly { readonly name: string; readonly cellM: number; readonly sigmaM: number }[];
+  readonly intervalM: number;
+}
+
+/** What lies over the drawing: what is known of the ground, what the pointer does, and how far a drag reaches. */
+export const GroundHead = ({
+  knowledge,
+  units,
+  mode,
+  enter,
+  reach,
+  declinationAt,
+}: {
+  knowledge: Knowledge | null;
+  units: Units;
+  mode: MapMode;
+  enter: (mode: MapMode) => void;
+  reach: { readonly from: LatLon; readonly to: LatLon } | null;
+  declinationAt: (p: LatLon) => number;
+}) => {
+  const span = reach === null ? null : bearingsBetween(reach.from, reach.to);
+  const finest = knowledge?.datasets[0];
+  return (
+    <>
+      <div className="absolute left-0 top-0 border-b border-r border-ink bg-paper px-4 py-2">
+        <h1 className="m-0 text-[24px] font-[720] leading-7">Ground</h1>
+        <p className="cap m-0">
+          {knowledge === null
+            ? "Drawing the ground."
+            : finest === undefined
+              ? "No terrain is known here: paths stay Unknown."
+              : `Contours every ${lengthText(units, knowledge.intervalM, units === "metric" ? 0 : 1)}; ${finest.name}, ±${lengthText(units, finest.sigmaM, 2)}`}
+        </p>
+      </div>
+      <div
+        role="toolbar"
+        aria-label="What the pointer does"
+        className="no-print absolute bottom-3 left-1/2 flex -translate-x-1/2 border border-ink bg-paper"
+      >
+        {MODES.map((m) => (
+          <button
+            key={m.mode}
+            type="button"
+            aria-pressed={mode === m.mode}
+            onClick={() => enter(m.mode)}
+            className={`whitespace-nowrap border-r border-ink px-2.5 py-1.5 text-[14px] last:border-r-0 ${mode === m.mode ? "bg-ink font-bold text-paper" : ""}`}
+          >
+            {m.name}
+          </button>
+        ))}
+      </div>
+      {span !== null && reach !== null && (
+        <div className="absolute right-3 top-3 border border-ink bg-paper px-3 py-2" aria-live="polite" data-testid="reach">
+          <div className="figure text-[22px] leading-6">{distanceText(units, span.distanceM)}</div>
+          <div className="text-[13px]">
+            there {bearingText(span.nearDeg)} true, {bearingText(span.nearDeg - declinationAt(reach.from) + 360)} magnetic
+          </div>
+          <div className="text-[13px]">
+            back {bearingText(span.farDeg)} true, {bearingText(span.farDeg - declinationAt(reach.to) + 360)} magnetic
+          </div>
+        </div>
+      )}
+    </>
+  );
+};

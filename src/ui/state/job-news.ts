@@ -1,0 +1,42 @@
+"use client";
+import { useQueryClient } from "@tanstack/react-query";
+import { useEffect, useRef } from "react";
+import { keys, useRefresh } from "../api/queries";
+import { clientId } from "./client-id";
+
+const SETTLE_MS = 120;
+
+/**
+ * Follows what others change in a job, and what the queue does: everything read of it is read again.
+ * @param onOthers called when somebody else changed something.
+ */
+export const useJobNews = (jobId: string, onOthers: () => void = () => undefined): void => {
+  const refresh = useRefresh();
+  const client = useQueryClient();
+  const call = useRef({ refresh, onOthers });
+  call.current = { refresh, onOthers };
+  useEffect(() => {
+    const source = new EventSource(`/api/jobs/${jobId}/events`);
+    let timer: ReturnType<typeof setTimeout> | null = null;
+    let whole = false;
+    source.onmessage = (event) => {
+      const news = JSON.parse(event.data as string) as { entity: string; clientId: string | null };
+      // One's own edits are read again where they are made; an import ends in another process.
+      if (news.clientId === clientId() && news.entity !== "import") return;
+      // Progress of an import touches only the list of imports.
+      whole ||= news.entity !== "import" || news.clientId !== null;
+      timer ??= setTimeout(() => {
+        timer = null;
+        if (whole) {
+          whole = false;
+          void call.current.refresh(jobId);
+          call.current.onOthers();
+        } else void client.invalidateQueries({ queryKey: keys.imports(jobId) });
+      }, SETTLE_MS);
+    };
+    return () => {
+      source.close();
+      if (timer !== null) clearTimeout(timer);
+    };
+  }, [jobId, client]);
+};
