@@ -162,6 +162,8 @@ test("with the keyboard alone: a row of trees typed corner by corner, a named pl
   await page.keyboard.press("Enter");
   await page.getByRole("form", { name: "New obstacle" }).getByLabel("Name").fill("Limes");
   await page.keyboard.press("Enter");
+  // The form leaves when it is saved: until then a key is a letter of its name.
+  await expect(page.getByRole("form", { name: "New obstacle" })).toBeHidden();
   await expect
     .poll(async () =>
       (
