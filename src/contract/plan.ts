@@ -14,6 +14,13 @@ export const profileFromDto = (dto: ProfileDto): PathProfile => ({
   distanceM: Float64Array.from(dto.distanceM),
   groundAmslM: Float64Array.from(dto.groundAmslM, (h) => h ?? Number.NaN),
   datasetIndex: Uint8Array.from(dto.datasetIndex),
+  side:
+    dto.side === null
+      ? null
+      : {
+          offsetsM: Float64Array.from(dto.side.offsetsM),
+          groundAmslM: dto.side.groundAmslM.map((line) => Float64Array.from(line, (h) => h ?? Number.NaN)),
+        },
 });
 
 /** What stands before a unit, as kept in a design: nothing, a measured loss, "unknown", or a material. */

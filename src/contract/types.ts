@@ -130,6 +130,8 @@ export interface ProfileDto {
   readonly distanceM: readonly number[];
   readonly groundAmslM: readonly (number | null)[];
   readonly datasetIndex: readonly number[];
+  /** Ground beside the path where it is known finely enough. */
+  readonly side: { readonly offsetsM: readonly number[]; readonly groundAmslM: readonly (readonly (number | null)[])[] } | null;
   readonly datasets: readonly { id: string; name: string; kind: "dtm" | "dsm"; cellM: number; sigmaM: number }[];
   readonly bodies: readonly {
     readonly id: string;

@@ -51,6 +51,13 @@ export const profileDto = (profile: PathProfile, job: JobRow, near: LatLon, far:
     distanceM: Array.from(profile.distanceM, (x) => Math.round(x * 1e4) / 1e4),
     groundAmslM: Array.from(profile.groundAmslM, (h) => (Number.isNaN(h) ? null : Math.round(h * 1e4) / 1e4)),
     datasetIndex: Array.from(profile.datasetIndex),
+    side:
+      profile.side == null
+        ? null
+        : {
+            offsetsM: Array.from(profile.side.offsetsM),
+            groundAmslM: profile.side.groundAmslM.map((line) => Array.from(line, (h) => (Number.isNaN(h) ? null : Math.round(h * 1e3) / 1e3))),
+          },
     nearDeclinationDeg: atNear.declinationDeg,
     farDeclinationDeg: atFar.declinationDeg,
     declinationInModelYears: atNear.inModelYears,

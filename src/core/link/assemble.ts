@@ -1,6 +1,6 @@
 import { bearingsBetween, type LatLon, type PathFrame, pathFrame } from "../geo";
 import { axisStretches, type BodyKind, isSpan, type PathBody } from "../obstacles";
-import { MAX_PROFILE_POINTS, sampleGround, type TerrainGrid, thinnedIndices } from "../terrain";
+import { MAX_PROFILE_POINTS, sampleGround, sampleSide, type TerrainGrid, thinnedIndices } from "../terrain";
 import { LONGEST_LINK_M, SHORTEST_LINK_M } from "./evaluate";
 import { bareUnder, baseOf, type Standing, samplersOf, type TypedGround, typedGround } from "./ground-under";
 import type { PathProfile, ProfileFeature } from "./types";
@@ -28,6 +28,8 @@ export interface FeatureInput {
   readonly points: readonly LatLon[];
 }
 
+/** Longest wave whose first zone the ground beside the path is looked at for: 2.4 GHz. */
+const LONGEST_WAVE_M = 0.125;
 /** A mount this near an outline stands on that building (ours). */
 const ON_BUILDING_M = 1;
 
@@ -115,15 +117,18 @@ export const assembleProfile = (
   const kept = thinnedIndices(ground.distanceM, bulged, new Uint8Array(bulged.length), MAX_PROFILE_POINTS);
   const bearings = bearingsBetween(near, far);
   const take = (values: Float64Array): Float64Array => (kept === null ? values : Float64Array.from(kept, (i) => values[i]!));
+  const distanceM = take(ground.distanceM);
+  const datasetIndex = kept === null ? ground.datasetIndex : Uint8Array.from(kept, (i) => ground.datasetIndex[i]!);
   const bodies = standing.map((b, i): PathBody => ({ ...b, baseAmslM: baseOf(obstacles[i]!.outline, b, samplers, ground) }));
   return {
     pathM: frame.lengthM,
     latDeg: (near.latDeg + far.latDeg) / 2,
     nearBearingDeg: bearings.nearDeg,
     farBearingDeg: bearings.farDeg,
-    distanceM: take(ground.distanceM),
+    distanceM,
     groundAmslM: take(ground.groundAmslM),
-    datasetIndex: kept === null ? ground.datasetIndex : Uint8Array.from(kept, (i) => ground.datasetIndex[i]!),
+    datasetIndex,
+    side: told === null ? sampleSide(frame, grids, distanceM, datasetIndex, Math.sqrt(LONGEST_WAVE_M * frame.lengthM) / 2) : null,
     datasets:
       told === null ? grids.map((g) => ({ id: g.id, name: g.name, kind: g.kind, cellM: g.cellM, sigmaM: g.sigmaM })) : [told.dataset],
     // Where nobody knows the ground a base of its own is all an obstacle has; without one it cannot be judged.

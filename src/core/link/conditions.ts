@@ -3,7 +3,7 @@
  * P.530-17 §2.2.2.1: whole F1 at the median k, and at the low k a share that depends on climate and on
  * whether the obstacle is isolated or extended.
  */
-import { type Approach, f1RadiusM, groundApproach, type Ray, rayBulgeM, rayZM } from "../obstacles";
+import { type Approach, f1RadiusM, groundApproach, type Ray, rayBulgeM, rayZM, sideApproach } from "../obstacles";
 import { kLowOf } from "./defaults";
 import type { PreparedPath } from "./prepare";
 import type { ClearancePolicy, LinkPlan } from "./types";
@@ -46,7 +46,10 @@ const isExtended = (path: PreparedPath, ray: Ray, worst: Approach | null): boole
 export const conditionsOf = (plan: LinkPlan, path: PreparedPath, rayAt: (kFactor: number) => Ray): Condition[] => {
   const { policy } = plan;
   const { distanceM, groundAmslM, pathM } = path.profile;
-  const over = (ray: Ray): Approach | null => groundApproach(ray, distanceM, groundAmslM);
+  const over = (ray: Ray): Approach | null => {
+    const under = groundApproach(ray, distanceM, groundAmslM);
+    return path.side === null ? under : sideApproach(ray, distanceM, path.side, under);
+  };
   const medianRay = rayAt(policy.kFactor);
   const median: Condition = { ray: medianRay, share: policyShareOf(policy.clearance), ground: over(medianRay), extended: null };
   if (policy.clearance !== "two-condition") return [median];

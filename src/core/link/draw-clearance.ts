@@ -53,6 +53,9 @@ export const clearanceDraw = (
     bulgedM[i] = profile.groundAmslM[kept[i]!]! + (x * (ray.pathM - x)) / (2 * ray.effectiveRadiusM);
   }
   const length = ray.endM - ray.startM;
+  // Ground that comes nearest beside the axis moves with the ray like a body there.
+  const aside = condition.ground !== null && condition.ground.acrossM !== 0 ? condition.ground : null;
+  const asideUpM = aside === null ? 0 : rayZM(ray, aside.atM) - aside.zAmslM - rayBulgeM(ray, aside.atM);
   return (draw) => {
     let least = Number.POSITIVE_INFINITY;
     let f1M = 1;
@@ -63,6 +66,14 @@ export const clearanceDraw = (
       if (c < least) {
         least = c;
         f1M = s.f1M;
+      }
+    }
+    if (aside !== null) {
+      const upM = asideUpM + draw.rayUpM(aside.atM) - field.at(aside.atM);
+      const c = Math.hypot(aside.acrossM - draw.asideM(aside.atM), upM) / aside.f1M;
+      if (c < least) {
+        least = c;
+        f1M = aside.f1M;
       }
     }
     ground.fill();

@@ -10,7 +10,7 @@ import { type BodyApproach, clearanceOf, governing, leavesCount, worstOf } from 
 import { type Condition, conditionsOf } from "./conditions";
 import { halfApertureOf } from "./end-gear";
 import { besideTerm, diffractionTerm, ownEdgeTerm } from "./obstruction";
-import type { PreparedPath } from "./prepare";
+import type { PreparedBody, PreparedPath } from "./prepare";
 import type { ClearanceResult, LevelTerm, LinkPlan, WorstPlace } from "./types";
 import { vegetationTerm } from "./vegetation-term";
 
@@ -68,6 +68,13 @@ export const worstPlaceOf = (plan: LinkPlan, path: PreparedPath, year: number): 
   const conditions = conditionsOf(plan, path, (k) => rayOf(plan, path, k).ray);
   const leaves = leavesCount(plan);
   return governing(conditions.map((c) => worstOf(path, c, leaves, year)));
+};
+
+/** Worst place among some bodies alone, under the conditions of the whole path. */
+export const worstOfBodies = (plan: LinkPlan, path: PreparedPath, bodies: readonly PreparedBody[], year: number): WorstPlace | null => {
+  const conditions = conditionsOf(plan, path, (k) => rayOf(plan, path, k).ray);
+  const only = { ...path, near: bodies };
+  return governing(conditions.map((c) => worstOf(only, { ...c, ground: null }, leavesCount(plan), year)));
 };
 
 const gasTerm = (plan: LinkPlan, path: PreparedPath, frequencyGhz: number, rayM: number): LevelTerm => {

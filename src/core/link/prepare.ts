@@ -1,6 +1,16 @@
 import { type AntennaShape, type Pattern, patternOf } from "../antenna";
 import { effectiveRadiusM } from "../geo";
-import { acrossExtent, isSolid, isVegetation, type PathBody, type PreparedOutline, prepareOutline, type TopAt } from "../obstacles";
+import {
+  acrossExtent,
+  isSolid,
+  isVegetation,
+  type PathBody,
+  type PreparedOutline,
+  type PreparedSide,
+  prepareOutline,
+  prepareSide,
+  type TopAt,
+} from "../obstacles";
 import { type DiffractionProfile, gasSpecificAttenuation, prepareDiffraction, vapourPressureHpa, wavelengthM } from "../propagation";
 import { type LevelStretch, levelStretches, NO_DATASET } from "../terrain";
 import type { LinkPlan, PathProfile } from "./types";
@@ -23,6 +33,8 @@ export interface PreparedPath {
   readonly bodies: readonly PreparedBody[];
   /** Those of them that can come within the share of interest at any pair of heights. */
   readonly near: readonly PreparedBody[];
+  /** Ground that slopes across the path, where it is known finely enough. */
+  readonly side: PreparedSide | null;
   readonly wavelengthM: number;
   /** Made when first asked for; null when the ground is not known all along. */
   readonly withBodies: () => DiffractionProfile | null;
@@ -105,6 +117,9 @@ const prepareBody = (body: PathBody, plan: LinkPlan, groundAt: (xM: number) => n
   };
 };
 
+/** A tree cut to nothing is gone: it neither stands in the way nor grows. */
+export const isRemoved = (body: PathBody, plan: LinkPlan): boolean => isVegetation(body.kind) && plan.trims[body.id] === 0;
+
 /** Bodies this far aside have a share above what matters, whatever the heights. */
 const nearOf = (bodies: readonly PreparedBody[], pathM: number, lambdaM: number): PreparedBody[] => {
   // Share c at the middle of a path of length L lies c sqrt(lambda L) / 2 aside; the excess adds a little (ours: 5 %).
@@ -119,7 +134,7 @@ const nearOf = (bodies: readonly PreparedBody[], pathM: number, lambdaM: number)
 export const withTrims = (path: PreparedPath, plan: LinkPlan): PreparedPath => {
   const again = (b: PreparedBody): PreparedBody =>
     b.vegetation && plan.trims[b.body.id] !== undefined ? prepareBody(b.body, plan, path.groundAt) : b;
-  return { ...path, bodies: path.bodies.map(again), near: path.near.map(again) };
+  return { ...path, bodies: path.bodies.map(again), near: path.near.filter((b) => !isRemoved(b.body, plan)).map(again) };
 };
 
 /** Ground points and solid tops merged, with exact points at each edge crossing. */
@@ -209,7 +224,12 @@ export const preparePath = (plan: LinkPlan, profile: PathProfile): PreparedPath 
   return {
     profile,
     bodies,
-    near: nearOf(bodies, profile.pathM, lambda),
+    near: nearOf(
+      bodies.filter((b) => !isRemoved(b.body, plan)),
+      profile.pathM,
+      lambda,
+    ),
+    side: profile.side == null ? null : prepareSide(profile.side, profile.groundAmslM),
     wavelengthM: lambda,
     withBodies: () => {
       if (whole === undefined) whole = make(crossing);

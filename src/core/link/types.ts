@@ -1,6 +1,7 @@
 import type { BodyKind, PathBody } from "../obstacles";
 import type { Barrier, LeafState, Surface } from "../propagation";
 import type { AirtimeResult, Antenna, Domain, Exposure, LinkUse, PairingFault, Radio, RegulationResult, ThroughputSchool } from "../radio";
+import type { SideGround } from "../terrain";
 import type { DiffractionOpinions } from "./diffraction-compare";
 
 /** A height source in force along a profile. */
@@ -30,6 +31,8 @@ export interface PathProfile {
   /** NaN where no dataset knows the ground. */
   readonly groundAmslM: Float64Array;
   readonly datasetIndex: Uint8Array;
+  /** Null or absent where only the ground under the path is known. */
+  readonly side?: SideGround | null;
   readonly datasets: readonly ProfileDataset[];
   readonly bodies: readonly PathBody[];
   readonly features: readonly ProfileFeature[];

@@ -1,6 +1,18 @@
 import { describe, expect, test } from "vitest";
 import { body, box, seeded } from "../testing/scene";
-import { axisStretches, bodyApproach, effectiveEnd, f1RadiusM, makeRay, prepareOutline, rayZM, shareOfPoint } from ".";
+import {
+  axisStretches,
+  bodyApproach,
+  effectiveEnd,
+  f1RadiusM,
+  groundApproach,
+  makeRay,
+  prepareOutline,
+  prepareSide,
+  rayZM,
+  shareOfPoint,
+  sideApproach,
+} from ".";
 
 const WAVELENGTH_M = 0.0545;
 const ray = (pathM: number, near: number, far: number) =>
@@ -54,6 +66,44 @@ describe("nearest approach in three dimensions", () => {
       compared++;
       expect(Math.abs(got.share - bruteShare(r, xM, yM, heightM)), `scene ${n}`).toBeLessThan(0.01);
     }
+  });
+
+  test("ground that slopes across the path equals brute force to 1 % of F1 on 200 seeded slopes", () => {
+    const random = seeded(34);
+    let beside = 0;
+    for (let n = 0; n < 200; n++) {
+      const pathM = 100 + 4000 * random();
+      const r = ray(pathM, 12 + 10 * random(), 12 + 10 * random());
+      const f1 = Math.sqrt(WAVELENGTH_M * pathM) / 2;
+      const distanceM = Float64Array.from({ length: 100 }, (_, i) => (pathM * i) / 99);
+      const offsetsM = Float64Array.from([-1.5, -1.125, -0.75, -0.375, 0.375, 0.75, 1.125, 1.5], (k) => 2 * k * f1);
+      const tilt = (random() - 0.5) * 2.4;
+      const wave = 2 + 5 * random();
+      const axis = distanceM.map((x) => 8 + 3 * Math.sin((x / pathM) * wave) - 0.3 * f1 * random());
+      const height = (i: number, y: number): number => axis[i]! + tilt * y + (0.2 * y * y) / f1;
+      const groundAmslM = Array.from(offsetsM, (y) => distanceM.map((_, i) => height(i, y)));
+      const under = groundApproach(r, distanceM, axis);
+      const got = sideApproach(r, distanceM, prepareSide({ offsetsM, groundAmslM }, axis), under)!;
+      if (got.share < 0) continue;
+      // Every piece between two lines, a fiftieth at a time.
+      const ys = [...offsetsM.slice(0, 4), 0, ...offsetsM.slice(4)];
+      let least = Number.POSITIVE_INFINITY;
+      for (let i = 0; i < distanceM.length; i++) {
+        const x = distanceM[i]!;
+        if (x <= 0 || x >= pathM) continue;
+        const bulge = (x * (pathM - x)) / (2 * r.effectiveRadiusM);
+        for (let j = 1; j < ys.length; j++) {
+          for (let s = 0; s <= 50; s++) {
+            const y = ys[j - 1]! + ((ys[j]! - ys[j - 1]!) * s) / 50;
+            const z = height(i, ys[j - 1]!) + ((height(i, ys[j]!) - height(i, ys[j - 1]!)) * s) / 50;
+            least = Math.min(least, shareOfPoint(r, x, y, z + bulge));
+          }
+        }
+      }
+      if (got.acrossM !== 0) beside++;
+      expect(Math.abs(got.share - least), `slope ${n}`).toBeLessThan(0.01);
+    }
+    expect(beside).toBeGreaterThan(50);
   });
 
   test("through a body the share is minus the smallest freeing shift over F1 there", () => {

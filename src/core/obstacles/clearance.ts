@@ -22,6 +22,8 @@ export type TopAt = (xM: number) => number;
 const GOLDEN = (Math.sqrt(5) - 1) / 2;
 /** 0.618^13 is 2e-3; the parabola through the last three points then finds the bottom of so smooth a curve. */
 const SEARCH_STEPS = 13;
+/** Ground this near an end is the foot of its mount: there is no zone to speak of. */
+const FOOT_M = 0.01;
 /** An F1 below this is taken as this when a shift is divided by it. */
 const LEAST_F1_M = 0.01;
 
@@ -219,7 +221,7 @@ export const groundApproach = (ray: Ray, distanceM: Float64Array, groundAmslM: F
   for (let i = 0; i < n; i++) {
     const x = distanceM[i]!;
     const d1 = x - ray.startM;
-    if (d1 <= 0 || x >= ray.endM) continue;
+    if (d1 <= FOOT_M || ray.endM - x <= FOOT_M) continue;
     const z = groundAmslM[i]! + x * (ray.pathM - x) * half;
     const under = ray.startZM + slope * d1 - z;
     if (under < 0) {

@@ -16,3 +16,4 @@ export { type Approach, apertureBoundShare, bodyApproach, groundApproach, type T
 export { effectiveEnd } from "./own-building";
 export { type RasterBody, raiseSurface } from "./rasterise";
 export { f1RadiusM, makeRay, type Ray, rayBulgeM, rayZM, shareOfPoint } from "./ray";
+export { type PreparedSide, prepareSide, sideApproach } from "./side-ground";

@@ -22,7 +22,7 @@ const cubicThrough = (p0: number, p1: number, p2: number, p3: number, out: Float
   out[at + 3] = -4.5 * p0 + 13.5 * p1 - 13.5 * p2 + 4.5 * p3;
 };
 
-export const pathPositions = (frame: PathFrame, projection: PlaneProjection): PathPositions => {
+export const pathPositions = (frame: Pick<PathFrame, "lengthM" | "at">, projection: PlaneProjection): PathPositions => {
   const chunks = Math.max(1, Math.ceil(frame.lengthM / CHUNK_M));
   const chunkM = frame.lengthM / chunks;
   const coefficients = new Float64Array(8 * chunks);
