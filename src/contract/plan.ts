@@ -1,5 +1,5 @@
 import { destination, type LatLon } from "../core/geo";
-import { type EndPlan, K_LOW_DEFAULT, type LinkPlan, type PathProfile, waterOver } from "../core/link";
+import { type EndPlan, type LinkPlan, type PathProfile, waterOver } from "../core/link";
 import type { Barrier } from "../core/propagation";
 import type { DesignFields, GroundTold } from "./schemas";
 import type { HardwareDto, JobDto, ProfileDto } from "./types";
@@ -87,9 +87,9 @@ export const planOf = (
     frameShareToFar: design.frameShareToFar,
     permissionRecorded: design.permission !== null && design.permission !== "",
     policy: {
-      clearance: job.clearancePolicy,
-      kFactor: job.kFactor,
-      trees: job.treePolicy,
+      clearance: design.policyOver.clearance ?? job.clearancePolicy,
+      kFactor: design.policyOver.kFactor ?? job.kFactor,
+      trees: design.policyOver.trees ?? job.treePolicy,
       year: Number(job.visitOn.slice(0, 4)),
       horizonYears: job.horizonYears,
       throughput: job.throughputSchool,
@@ -98,8 +98,12 @@ export const planOf = (
       domain: job.ruleDomain,
       use: shares(nearRadio) || shares(farRadio) ? "ptmp" : "ptp",
       climateZone: job.climateZone,
-      leaf: job.leafState,
-      kLow: K_LOW_DEFAULT,
+      leaf: design.policyOver.leaf ?? job.leafState,
+      kLow: [
+        { pathKm: 20, k: job.kLow20 },
+        { pathKm: 50, k: job.kLow50 },
+        { pathKm: 100, k: job.kLow100 },
+      ],
     },
     climate: {
       rainRate001MmH: job.rainRate001MmH,

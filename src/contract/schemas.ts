@@ -36,6 +36,10 @@ export const newJobSchema = z.object({
 });
 
 const words = (what: string, most = 500) => z.string().trim().max(most, `${what} must be ${most} letters or fewer`);
+const mastCostPerM = z
+  .number("the cost must be a number")
+  .min(0, "the cost must be 0 or above")
+  .max(1_000_000, "the cost must be 1 000 000 or less");
 const offsetM = z
   .number("the offset must be a number")
   .min(-500, "a mounting point lies within 500 m of its site")
@@ -56,6 +60,7 @@ const siteFields = z.object({
   lonDeg,
   mountAglM,
   mountMaxAglM: mountAglM.nullable().default(null),
+  mastCostPerM: mastCostPerM.nullable().default(null),
   structure: words("the structure", 200).default(""),
   power: words("the power", 200).default(""),
   material: words("the material", 200).default(""),
@@ -74,6 +79,7 @@ export const patchSiteSchema = z.object({
   lonDeg: lonDeg.optional(),
   mountAglM: mountAglM.optional(),
   mountMaxAglM: mountAglM.nullable().optional(),
+  mastCostPerM: mastCostPerM.nullable().optional(),
   structure: words("the structure", 200).optional(),
   power: words("the power", 200).optional(),
   material: words("the material", 200).optional(),
@@ -108,14 +114,28 @@ export const groundToldSchema = z
   .refine((g) => g.kind === "level" || g.points.length >= 2, "a typed profile needs at least two heights");
 export const patchLinkSchema = z.object({ version, deleted: z.boolean().optional(), groundTold: groundToldSchema.nullable().optional() });
 
+const clearancePolicy = z.enum(["line", "sixty", "whole", "two-condition"]);
+const treePolicy = z.enum(["strict", "trim", "through"]);
+const leafState = z.enum(["in", "out"]);
+const kFactor = z.number("k must be a number").min(0.3, "k must be 0.3 or above").max(10, "k must be 10 or less");
+const kLow = z
+  .number("low k must be a number")
+  .min(0.3, "low k must be 0.3 or above")
+  .max(4 / 3, "low k must be 4/3 or less");
+/** Where one link's policy differs from its job's. */
+export const policyOverSchema = z.object({ clearance: clearancePolicy, kFactor, trees: treePolicy, leaf: leafState }).partial().strict();
+
 /** Working rules and assumptions of a job; every change is kept with its version. */
 export const basisSchema = z.object({
   ruleDomain: z.enum(["cautious", "FCC-like", "ETSI-like"]),
-  clearancePolicy: z.enum(["line", "sixty", "whole", "two-condition"]),
-  kFactor: z.number("k must be a number").min(0.3, "k must be 0.3 or above").max(10, "k must be 10 or less"),
+  clearancePolicy,
+  kFactor,
+  kLow20: kLow,
+  kLow50: kLow,
+  kLow100: kLow,
   climateZone: z.enum(["temperate", "tropical"]),
-  treePolicy: z.enum(["strict", "trim", "through"]),
-  leafState: z.enum(["in", "out"]),
+  treePolicy,
+  leafState,
   horizonYears: z
     .number("years must be a number")
     .int("years must be whole")
@@ -209,7 +229,10 @@ export const designFieldsSchema = z.object({
   needToNearMbps: z.number().min(0, "rate must be 0 Mbps or above").max(100_000).nullable(),
   trimsM: z.record(uuid, z.number().min(0).max(100)),
   permission: z.string().trim().max(500).nullable(),
+  policyOver: policyOverSchema.default({}),
 });
+/** A copy of the design in force, kept to compare with. */
+export const keepDesignSchema = z.object({ name: words("the name", 40).default("") });
 export const patchDesignSchema = designFieldsSchema.partial().extend({ version });
 
 export const boxSchema = z
@@ -232,6 +255,24 @@ export const terrainWindowSchema = z.object({
   rows: side,
 });
 
+/** Another spot for one end: its mounting points, the edge of the roof it stands on, or a drawn line. */
+export const placesSchema = z.object({
+  end: z.enum(["near", "far"]),
+  along: z.union([z.literal("points"), z.literal("roof"), z.object({ featureId: uuid })]),
+});
+/** Spots for a relay, each to be looked at over exact profiles. */
+export const relaysSchema = z.object({
+  spots: z
+    .array(z.object({ latDeg, lonDeg, aglM: mountAglM, siteId: uuid.nullable().default(null) }))
+    .max(40, "at most 40 spots are looked at"),
+});
+
+/** A relay put between the ends of a link: a site of the job, or a new one on the spot. */
+export const newRelaySchema = z.union([z.object({ siteId: uuid }), z.object({ name, latDeg, lonDeg, mountAglM })]);
+
+export type PolicyOver = z.infer<typeof policyOverSchema>;
+export type PlacesQuestion = z.infer<typeof placesSchema>;
+export type RelaysQuestion = z.input<typeof relaysSchema>;
 export type GroundTold = z.infer<typeof groundToldSchema>;
 export type MountingPointFields = z.infer<typeof mountingPointSchema>;
 export type Basis = z.infer<typeof basisSchema>;

@@ -28,6 +28,9 @@ export interface JobDto {
   readonly ruleDomain: Domain;
   readonly clearancePolicy: ClearancePolicy;
   readonly kFactor: number;
+  readonly kLow20: number;
+  readonly kLow50: number;
+  readonly kLow100: number;
   readonly treePolicy: TreePolicy;
   readonly horizonYears: number;
   readonly throughputSchool: ThroughputSchool;
@@ -56,6 +59,7 @@ export interface SiteDto {
   readonly lonDeg: number;
   readonly mountAglM: number;
   readonly mountMaxAglM: number | null;
+  readonly mastCostPerM: number | null;
   readonly structure: string;
   readonly power: string;
   readonly material: string;
@@ -70,6 +74,68 @@ export interface SiteDto {
 
 export type DesignDto = DesignFields & { readonly id: string; readonly version: number };
 
+/** A design kept beside the one in force, to compare with. */
+export type KeptDesignDto = DesignDto & { readonly name: string };
+
+/** A path from the side in few points, to be drawn small. */
+export interface SectionSketch {
+  readonly pathM: number;
+  readonly nearAmslM: number;
+  readonly farAmslM: number;
+  readonly effectiveRadiusM: number;
+  readonly wavelengthM: number;
+  readonly distanceM: readonly number[];
+  /** Null where the ground is unknown. */
+  readonly groundAmslM: readonly (number | null)[];
+  readonly topAmslM: readonly (number | null)[];
+}
+
+/** What a path comes to from another spot. */
+export interface PlaceDto {
+  readonly latDeg: number;
+  readonly lonDeg: number;
+  /** Seen from the site's position. */
+  readonly eastM: number;
+  readonly northM: number;
+  readonly mountId: string | null;
+  readonly name: string;
+  readonly aglM: number;
+  readonly verdict: Verdict;
+  readonly missM: number | null;
+  readonly missLastYearM: number | null;
+  readonly worstName: string | null;
+  /** Raise of this end that would do for the last year of the horizon; 0 when none is needed, null when none does. */
+  readonly raiseM: number | null;
+  readonly levelDbm: number | null;
+}
+
+/** One leg of a relay over its exact profile. */
+export interface RelayLegDto {
+  readonly pathM: number;
+  readonly verdict: Verdict;
+  readonly missM: number | null;
+  readonly worstName: string | null;
+  readonly levelDbm: number | null;
+  readonly sketch: SectionSketch;
+}
+
+export interface RelayDto {
+  readonly latDeg: number;
+  readonly lonDeg: number;
+  readonly aglM: number;
+  readonly siteId: string | null;
+  /** The site's name, or the nearest named ground. */
+  readonly name: string | null;
+  readonly near: RelayLegDto | null;
+  readonly far: RelayLegDto | null;
+}
+
+/** A row of a long answer that comes bit by bit. */
+export type Streamed<Row> =
+  | { readonly kind: "progress"; readonly done: number; readonly total: number }
+  | { readonly kind: "row"; readonly row: Row }
+  | { readonly kind: "fault"; readonly fault: ErrorBody };
+
 export interface LinkDto {
   readonly id: string;
   readonly number: number;
@@ -81,6 +147,14 @@ export interface LinkDto {
   readonly version: number;
   readonly updatedAt: string;
   readonly design: DesignDto;
+}
+
+export interface LinkBundleDto {
+  readonly job: JobDto;
+  readonly link: LinkDto;
+  readonly near: SiteDto;
+  readonly far: SiteDto;
+  readonly kept: readonly KeptDesignDto[];
 }
 
 export interface JobBundle {

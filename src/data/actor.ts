@@ -1,8 +1,16 @@
 import { AsyncLocalStorage } from "node:async_hooks";
+import { randomUUID } from "node:crypto";
 
 const held = new AsyncLocalStorage<string | null>();
 
 /** Runs work on behalf of one browser (or of the queue, null): its edits carry that name in the log. */
 export const asClient = <T>(clientId: string | null, work: () => Promise<T>): Promise<T> => held.run(clientId, work);
+
+const group = new AsyncLocalStorage<string>();
+
+/** Edits made inside belong together: they are taken back as one step. */
+export const asOneStep = <T>(work: () => Promise<T>): Promise<T> => group.run(randomUUID(), work);
+
+export const stepNow = (): string | null => group.getStore() ?? null;
 
 export const clientNow = (): string | null => held.getStore() ?? null;

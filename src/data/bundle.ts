@@ -15,6 +15,7 @@ export interface JobRows {
   readonly links: readonly {
     readonly link: Omit<typeof link.$inferInsert, "jobId">;
     readonly design: Omit<typeof design.$inferInsert, "linkId">;
+    readonly kept: readonly Omit<typeof design.$inferInsert, "linkId">[];
   }[];
   readonly obstacles: readonly Omit<ObstacleRow, "version" | "surveyedYear">[];
   readonly features: readonly (FeatureInput & { readonly id: string })[];
@@ -37,6 +38,7 @@ export const insertJobRows = (db: Db, rows: JobRows): Promise<string> =>
     for (const l of rows.links) {
       await tx.insert(link).values({ ...l.link, jobId: id });
       await tx.insert(design).values({ ...l.design, linkId: l.link.id! });
+      for (const d of l.kept) await tx.insert(design).values({ ...d, linkId: l.link.id!, chosen: false });
     }
     for (let i = 0; i < rows.obstacles.length; i += CHUNK) {
       const values = rows.obstacles.slice(i, i + CHUNK).map(

@@ -1,5 +1,5 @@
 import { eq, sql } from "drizzle-orm";
-import { clientNow } from "./actor";
+import { clientNow, stepNow } from "./actor";
 import type { Db } from "./client";
 import { change, job } from "./schema";
 
@@ -27,7 +27,7 @@ export const recordChange = async (
   input: { jobId: string; entity: string; entityId: string; action: string; before: unknown; after: unknown; undoes?: number },
 ): Promise<void> => {
   const clientId = clientNow();
-  await tx.insert(change).values({ ...input, clientId });
+  await tx.insert(change).values({ ...input, clientId, step: stepNow() });
   await tx
     .update(job)
     .set({ revision: sql`${job.revision} + 1`, updatedAt: sql`now()` })

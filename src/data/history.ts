@@ -157,24 +157,39 @@ const locked = <T>(db: Db, jobId: string, work: (tx: Tx) => Promise<T>): Promise
     return work(tx);
   });
 
+/** All edits of the step that an edit belongs to and that stand as it does, oldest first. */
+const stepWith = async (tx: Tx, c: ChangeRow): Promise<ChangeRow[]> =>
+  c.step === null
+    ? [c]
+    : tx
+        .select()
+        .from(change)
+        .where(and(eq(change.step, c.step), eq(change.undone, c.undone), notInArray(change.action, MADE)))
+        .orderBy(change.id);
+
+/** Takes a whole step back, newest edit first, or does it again, oldest first. */
+const turn = async (tx: Tx, c: ChangeRow, action: "undo" | "redo"): Promise<Step> => {
+  const edits = await stepWith(tx, c);
+  if (action === "undo") edits.reverse();
+  for (const edit of edits) {
+    await apply(tx, edit, action === "undo" ? "before" : "after");
+    await log(tx, edit, action);
+  }
+  return stepOf(edits.find((e) => e.action === "create") ?? c);
+};
+
 /** Takes back this browser's newest edit of a job; null when there is none. */
 export const undoLast = (db: Db, jobId: string): Promise<Step | null> =>
   locked(db, jobId, async (tx) => {
     const c = await lastMade(tx, jobId);
-    if (c === undefined) return null;
-    await apply(tx, c, "before");
-    await log(tx, c, "undo");
-    return stepOf(c);
+    return c === undefined ? null : turn(tx, c, "undo");
   });
 
 /** Does again what this browser last took back; null when there is nothing, or a newer edit stands. */
 export const redoLast = (db: Db, jobId: string): Promise<Step | null> =>
   locked(db, jobId, async (tx) => {
     const c = await lastUndone(tx, jobId);
-    if (c === undefined) return null;
-    await apply(tx, c, "after");
-    await log(tx, c, "redo");
-    return stepOf(c);
+    return c === undefined ? null : turn(tx, c, "redo");
   });
 
 /** Takes back, or does again, one edit of anybody. */
@@ -185,9 +200,7 @@ export const takeBack = (db: Db, jobId: string, changeId: number): Promise<Step>
       .from(change)
       .where(and(eq(change.id, changeId), eq(change.jobId, jobId)));
     if (c === undefined || MADE.includes(c.action)) throw new NotFound("change");
-    await apply(tx, c, c.undone ? "after" : "before");
-    await log(tx, c, c.undone ? "redo" : "undo");
-    return stepOf(c);
+    return turn(tx, c, c.undone ? "redo" : "undo");
   });
 
 export interface History {

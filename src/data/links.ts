@@ -1,4 +1,4 @@
-import { eq, sql } from "drizzle-orm";
+import { and, asc, eq, isNull, sql } from "drizzle-orm";
 import { inverse } from "../core/geo";
 import { LONGEST_LINK_M, SHORTEST_LINK_M } from "../core/link";
 import { recordChange } from "./changes";
@@ -9,7 +9,7 @@ import { design, job, link, site } from "./schema";
 
 export type DesignInput = Omit<
   typeof design.$inferInsert,
-  "id" | "linkId" | "chosen" | "version" | "createdAt" | "updatedAt" | "deletedAt"
+  "id" | "linkId" | "chosen" | "name" | "version" | "createdAt" | "updatedAt" | "deletedAt"
 >;
 
 export const createLink = (
@@ -66,6 +66,55 @@ export const updateDesign = (db: Db, designId: string, version: number, input: P
       .returning();
     await recordChange(tx, { jobId: owner!.jobId, entity: "design", entityId: designId, action: "update", before, after: row });
     return row!;
+  });
+
+/** Designs of a link kept beside the one in force, oldest first. */
+export const keptDesigns = (db: Db, linkId: string): Promise<DesignRow[]> =>
+  db
+    .select()
+    .from(design)
+    .where(and(eq(design.linkId, linkId), eq(design.chosen, false), isNull(design.deletedAt)))
+    .orderBy(asc(design.createdAt));
+
+/** Most designs kept beside the one in force. */
+export const MOST_KEPT = 8;
+
+/** Keeps a copy of the design in force, to compare with. */
+export const keepDesign = (db: Db, linkId: string, name: string): Promise<DesignRow> =>
+  db.transaction(async (tx) => {
+    const [owner] = await tx.select().from(link).where(eq(link.id, linkId)).for("update");
+    if (owner === undefined || owner.deletedAt !== null) throw new NotFound("link");
+    const rows = await tx
+      .select()
+      .from(design)
+      .where(and(eq(design.linkId, linkId), isNull(design.deletedAt)));
+    const chosen = rows.find((d) => d.chosen);
+    if (chosen === undefined) throw new NotFound("design");
+    if (rows.length > MOST_KEPT) throw new Refused("too-many-designs", "design", { most: MOST_KEPT });
+    const { id: _i, version: _v, createdAt: _c, updatedAt: _u, deletedAt: _d, ...fields } = chosen;
+    const taken = new Set(rows.map((d) => d.name));
+    const letter = ["B", "C", "D", "E", "F", "G", "H", "I", "J"].find((l) => !taken.has(l)) ?? "kept";
+    const [row] = await tx
+      .insert(design)
+      .values({ ...fields, chosen: false, name: name === "" ? letter : name })
+      .returning();
+    await recordChange(tx, { jobId: owner.jobId, entity: "design", entityId: row!.id, action: "create", before: null, after: row });
+    return row!;
+  });
+
+/** Takes a kept design away. The one in force stays. */
+export const dropDesign = (db: Db, designId: string, version: number): Promise<void> =>
+  db.transaction(async (tx) => {
+    const [before] = await tx.select().from(design).where(eq(design.id, designId)).for("update");
+    if (before === undefined || before.chosen) throw new NotFound("design");
+    if (before.version !== version) throw new VersionClash("design", before);
+    const [owner] = await tx.select({ jobId: link.jobId }).from(link).where(eq(link.id, before.linkId));
+    const [row] = await tx
+      .update(design)
+      .set({ deletedAt: sql`now()`, version: version + 1, updatedAt: sql`now()` })
+      .where(eq(design.id, designId))
+      .returning();
+    await recordChange(tx, { jobId: owner!.jobId, entity: "design", entityId: designId, action: "delete", before, after: row });
   });
 
 export const setLinkDeleted = (db: Db, linkId: string, version: number, deleted: boolean): Promise<void> =>

@@ -41,6 +41,10 @@ export const job = pgTable("job", {
   kFactor: doublePrecision("k_factor")
     .notNull()
     .default(4 / 3),
+  /** Low k of the two-condition rule at 20, 50 and 100 km. */
+  kLow20: doublePrecision("k_low_20").notNull().default(0.6),
+  kLow50: doublePrecision("k_low_50").notNull().default(0.8),
+  kLow100: doublePrecision("k_low_100").notNull().default(0.9),
   treePolicy: text("tree_policy").notNull().default("strict"),
   horizonYears: integer("horizon_years").notNull().default(5),
   throughputSchool: text("throughput_school").notNull().default("headroom"),
@@ -75,6 +79,13 @@ export interface MountingPoint {
   readonly northM: number;
 }
 
+export interface PolicyOver {
+  readonly clearance?: "line" | "sixty" | "whole" | "two-condition";
+  readonly kFactor?: number;
+  readonly trees?: "strict" | "trim" | "through";
+  readonly leaf?: "in" | "out";
+}
+
 /** A far end's devices and everything else asked before a path is judged; its shape is checked at the door. */
 export const brief = pgTable("brief", {
   jobId: uuid("job_id")
@@ -97,6 +108,8 @@ export const site = pgTable(
     lonDeg: doublePrecision("lon_deg").notNull(),
     mountAglM: doublePrecision("mount_agl_m").notNull(),
     mountMaxAglM: doublePrecision("mount_max_agl_m"),
+    /** What a metre of mast costs here, in the customer's money; null when nobody said. */
+    mastCostPerM: doublePrecision("mast_cost_per_m"),
     structure: text().notNull().default(""),
     power: text().notNull().default(""),
     material: text().notNull().default(""),
@@ -259,7 +272,11 @@ export const design = pgTable(
     linkId: uuid("link_id")
       .notNull()
       .references(() => link.id),
+    /** One design of a link is in force; others are kept to compare with. */
     chosen: boolean().notNull().default(true),
+    name: text().notNull().default(""),
+    /** Where this link's policy differs from the job's. */
+    policyOver: jsonb("policy_over").$type<PolicyOver>().notNull().default({}),
     nearMountAglM: doublePrecision("near_mount_agl_m").notNull(),
     farMountAglM: doublePrecision("far_mount_agl_m").notNull(),
     /** A mounting point of the site; null is the site's own mount. */
@@ -396,6 +413,8 @@ export const change = pgTable(
     /** The edit that this one takes back or does again. */
     undoes: bigint({ mode: "number" }),
     undone: boolean().notNull().default(false),
+    /** Edits that were made as one step share this; null stands alone. */
+    step: uuid(),
     at: timestamp({ withTimezone: true }).notNull().defaultNow(),
   },
   (t) => [index("change_job").on(t.jobId, t.id)],

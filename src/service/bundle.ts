@@ -23,11 +23,12 @@ import { Refused } from "../data/clash";
 import type { Db } from "../data/client";
 import { listAntennas, listRadios, saveHardware } from "../data/hardware";
 import { type JobRow, linksOf, sitesOf } from "../data/jobs";
+import { keptDesigns } from "../data/links";
 import { featuresOf, obstaclesOf } from "../data/obstacles";
 import { photoBytes, photosOf } from "../data/photos";
 import { type DatasetInput, datasetsIn, insertDatasetRow, insertTiles, TILE_CELLS, type Tile, tilesOf } from "../data/terrain-store";
 import { antennaSchema, coordinateSystem, FileFault, gridToGeoTiff, openTerrain, radioSchema, reasonOf } from "../formats";
-import { jobDto, linkDto, obstacleDto, photoDto, siteDto } from "./dto";
+import { jobDto, keptDesignDto, linkDto, obstacleDto, photoDto, siteDto } from "./dto";
 
 /* A whole job as one zip of open formats: JSON, GeoTIFF, JPEG, and a manifest with a checksum of each file. */
 
@@ -113,6 +114,7 @@ export const writeBundle = async (db: Db, row: JobRow): Promise<Uint8Array> => {
     listRadios(db),
     listAntennas(db),
   ]);
+  const kept = (await Promise.all(byId(links).map((l) => keptDesigns(db, l.id)))).flat();
   const files: Record<string, Uint8Array> = {};
   files["job.json"] = json(without(jobDto(row), "number", "revision", "version", "updatedAt"));
   files["brief.json"] = json(briefSchema.parse(brief.doc));
@@ -120,14 +122,22 @@ export const writeBundle = async (db: Db, row: JobRow): Promise<Uint8Array> => {
   files["links.json"] = json(
     byId(links).map((l) => {
       const dto = linkDto(l);
-      return { ...without(dto, "version", "updatedAt", "design"), design: without(dto.design, "version") };
+      const others = kept.filter((d) => d.linkId === l.id).map((d) => without(keptDesignDto(d), "version"));
+      // A link without kept designs is written as ever.
+      return {
+        ...without(dto, "version", "updatedAt", "design"),
+        design: without(dto.design, "version"),
+        ...(others.length === 0 ? {} : { kept: others }),
+      };
     }),
   );
   files["obstacles.ndjson"] = ndjson(byId(obstacles).map((o) => without(obstacleDto(o), "version")));
   files["features.ndjson"] = ndjson(
     byId(features).map((f) => ({ id: f.id, name: f.name, points: f.points.map((p) => [p.lonDeg, p.latDeg]) })),
   );
-  const used = new Set(links.flatMap((l) => [l.design.nearRadioId, l.design.farRadioId, l.design.nearAntennaId, l.design.farAntennaId]));
+  const used = new Set(
+    [...links.map((l) => l.design), ...kept].flatMap((d) => [d.nearRadioId, d.farRadioId, d.nearAntennaId, d.farAntennaId]),
+  );
   const sheets = <T extends { id: string; sheet: unknown; source: string }>(rows: readonly T[]) =>
     byId(rows.filter((r) => used.has(r.id))).map((r) => ({ source: r.source, sheet: r.sheet }));
   files["hardware.json"] = json({ radios: sheets(radios), antennas: sheets(antennas) });
@@ -192,6 +202,10 @@ const linkSchema = z.object({
   stage: z.string().max(80),
   groundTold: groundToldSchema.nullable(),
   design: designFieldsSchema.extend({ id: uuid }),
+  kept: z
+    .array(designFieldsSchema.extend({ id: uuid, name: z.string().max(40) }))
+    .max(20)
+    .default([]),
 });
 const obstacleSchema = z.intersection(z.object({ id: uuid }), obstacleFieldsSchema);
 const featureSchema = featureFieldsSchema.extend({ id: uuid });
@@ -363,7 +377,7 @@ export const readBundle = async (db: Db, file: string, asCopy: boolean): Promise
     job: { ...jobFields, name: asCopy ? `${jobFields.name.slice(0, 72)}, copy` : jobFields.name },
     brief: briefDoc,
     sites,
-    links: links.map(({ design, ...link }) => ({ link, design })),
+    links: links.map(({ design, kept, ...link }) => ({ link, design, kept })),
     obstacles: obstacles.map((o) => ({ ...o, outline: o.outline.map(([lonDeg, latDeg]) => ({ latDeg, lonDeg })) })),
     features: features.map((f) => ({ ...f, points: f.points.map(([lonDeg, latDeg]) => ({ latDeg, lonDeg })) })),
     photos: photos.map((p) => {

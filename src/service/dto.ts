@@ -4,6 +4,7 @@ import {
   type HardwareDto,
   type ImportDto,
   type JobDto,
+  type KeptDesignDto,
   type LinkDto,
   type ObstacleDto,
   type PhotoDto,
@@ -30,9 +31,11 @@ export const siteDto = (row: SiteRow): SiteDto => {
 };
 
 export const designDto = (row: DesignRow): LinkDto["design"] => {
-  const { createdAt: _c, deletedAt: _d, updatedAt: _u, linkId: _l, chosen: _h, ...rest } = row;
+  const { createdAt: _c, deletedAt: _d, updatedAt: _u, linkId: _l, chosen: _h, name: _n, ...rest } = row;
   return rest as LinkDto["design"];
 };
+
+export const keptDesignDto = (row: DesignRow): KeptDesignDto => ({ ...designDto(row), name: row.name });
 
 export const linkDto = (row: LinkWithDesign): LinkDto => ({
   id: row.id,

@@ -22,9 +22,14 @@ export const endPositions = (link: LinkWithDesign, nearSite: SiteRow, farSite: S
 });
 
 /** Samples the ground, or takes what was told of it, and gathers what stands beside the path of a link. */
-export const profileOf = async (db: Db, job: JobRow, link: LinkWithDesign, nearSite: SiteRow, farSite: SiteRow): Promise<PathProfile> => {
+export const profileOf = (db: Db, job: JobRow, link: LinkWithDesign, nearSite: SiteRow, farSite: SiteRow): Promise<PathProfile> => {
   const { near, far } = endPositions(link, nearSite, farSite);
-  const told = groundToldSchema.nullable().safeParse(link.groundTold ?? null);
+  return profileBetween(db, job, near, far, link.groundTold ?? null);
+};
+
+/** The same between any two positions. @param groundTold ground told by hand, as kept with a link. */
+export const profileBetween = async (db: Db, job: JobRow, near: LatLon, far: LatLon, groundTold: unknown): Promise<PathProfile> => {
+  const told = groundToldSchema.nullable().safeParse(groundTold);
   const frame = pathFrame(near, far);
   if (frame.lengthM < SHORTEST_LINK_M || frame.lengthM > LONGEST_LINK_M) {
     throw new Refused("link-length", "farSiteId", { distanceM: frame.lengthM, leastM: SHORTEST_LINK_M, mostM: LONGEST_LINK_M });
@@ -56,7 +61,9 @@ export const profileDto = (profile: PathProfile, job: JobRow, near: LatLon, far:
         ? null
         : {
             offsetsM: Array.from(profile.side.offsetsM),
-            groundAmslM: profile.side.groundAmslM.map((line) => Array.from(line, (h) => (Number.isNaN(h) ? null : Math.round(h * 1e3) / 1e3))),
+            groundAmslM: profile.side.groundAmslM.map((line) =>
+              Array.from(line, (h) => (Number.isNaN(h) ? null : Math.round(h * 1e3) / 1e3)),
+            ),
           },
     nearDeclinationDeg: atNear.declinationDeg,
     farDeclinationDeg: atFar.declinationDeg,

@@ -3,7 +3,7 @@ export { bulgeM, EARTH_RADIUS_KM, effectiveRadiusM, elevationAngleDeg, kFromGrad
 export type { LatLon } from "./geodesic";
 export { bearingsBetween, destination, geodesicLine, inverse } from "./geodesic";
 export { type Declination, declination } from "./magnetic";
-export { areaM2, circleAbout, cutInTwo, insideOutline, widenLine } from "./outlines";
+export { areaM2, circleAbout, cutInTwo, insideOutline, pointsAlong, widenLine } from "./outlines";
 export { type PathFrame, pathFrame } from "./path-frame";
 export { type PlaneProjection, planeProjection, projDefinition, utmCrsOf } from "./projection";
 export { ANGLE_SIGMA_DEG, DISTANCE_SIGMA_SHARE, heightBySighting, heightByTwoSightings, type SightedHeight } from "./sightings";

@@ -26,6 +26,28 @@ export const widenLine = (points: readonly LatLon[], widthM: number): LatLon[] =
   return [...side(1), ...side(-1).reverse()];
 };
 
+/**
+ * Points along a line, or round an outline, at equal steps: its corners are not all among them.
+ * @param most the step grows so that no more than these are given.
+ */
+export const pointsAlong = (points: readonly LatLon[], closed: boolean, stepM: number, most: number): LatLon[] => {
+  const corners = closed && points.length > 2 ? [...points, points[0]!] : points;
+  const legs = corners.slice(1).map((b, i) => ({ from: corners[i]!, to: inverse(corners[i]!, b) }));
+  const totalM = legs.reduce((sum, l) => sum + l.to.distanceM, 0);
+  if (totalM <= 0) return points.slice(0, 1);
+  const n = Math.max(1, Math.min(most - 1, Math.ceil(totalM / stepM)));
+  const out: LatLon[] = [];
+  let leg = 0;
+  let beforeM = 0;
+  for (let i = 0; i < (closed ? n : n + 1); i++) {
+    const atM = (totalM * i) / n;
+    while (leg < legs.length - 1 && atM > beforeM + legs[leg]!.to.distanceM) beforeM += legs[leg++]!.to.distanceM;
+    const { from, to } = legs[leg]!;
+    out.push(destination(from, to.azimuthAtADeg, atM - beforeM));
+  }
+  return out;
+};
+
 /** Area of an outline in square metres, on the plane that touches the earth at its first corner. */
 export const areaM2 = (outline: readonly LatLon[]): number => {
   const [first] = outline;

@@ -12,7 +12,7 @@ export type { DesignAction, Finding, Mend } from "./finding-types";
 export { findings } from "./findings";
 export { type TypedGround, typedGround } from "./ground-under";
 export { HIGHEST_RAISE_M, raiseToMeet, trimToMeet, withMounts } from "./mends";
-export { type PathState, pathStateOf, rayOf, worstOfBodies, worstPlaceOf } from "./path-state";
+export { clearanceUnder, type PathState, pathStateOf, rayOf, worstOfBodies, worstPlaceOf } from "./path-state";
 export { isRemoved, type PreparedBody, type PreparedPath, preparePath, withTrims } from "./prepare";
 export { type Reflector, reflectedAt, reflectorOf } from "./reflection-summary";
 export type { Spread } from "./spread";

@@ -77,6 +77,14 @@ export const worstOfBodies = (plan: LinkPlan, path: PreparedPath, bodies: readon
   return governing(conditions.map((c) => worstOf(only, { ...c, ground: null }, leavesCount(plan), year)));
 };
 
+/** Clearance alone, for solvers. The bodies are those of the prepared path, grown to the plan's year. */
+export const clearanceUnder = (plan: LinkPlan, path: PreparedPath): ClearanceResult =>
+  clearanceOf(
+    path,
+    conditionsOf(plan, path, (k) => rayOf(plan, path, k).ray),
+    plan,
+  ).result;
+
 const gasTerm = (plan: LinkPlan, path: PreparedPath, frequencyGhz: number, rayM: number): LevelTerm => {
   const { temperatureC, pressureHpa, vapourDensityGm3 } = plan.climate;
   const dbPerKm = path.gasDbPerKm;

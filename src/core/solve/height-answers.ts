@@ -74,7 +74,14 @@ const raiseBoth = (plan: LinkPlan, path: PreparedPath, year: number): number | n
 };
 
 /** Least height of one end at or above today's, the other held, spans counted. */
-const raiseOne = (plan: LinkPlan, path: PreparedPath, end: "near" | "far", otherAglM: number, topM: number, year: number): number | null => {
+const raiseOne = (
+  plan: LinkPlan,
+  path: PreparedPath,
+  end: "near" | "far",
+  otherAglM: number,
+  topM: number,
+  year: number,
+): number | null => {
   const nowM = end === "near" ? plan.near.mountAglM : plan.far.mountAglM;
   const met = (aglM: number): boolean =>
     ((end === "near" ? missAt(plan, path, aglM, otherAglM, year) : missAt(plan, path, otherAglM, aglM, year)) ?? 1) <= MET_WITHIN_M;
@@ -110,7 +117,8 @@ export const heightAnswers = (plan: LinkPlan, path: PreparedPath, costs: MastCos
     // Rounded up into a span, or past the roof's edge, it would not hold.
     if ((missAt(plan, path, near, far, year) ?? 1) > MET_WITHIN_M) return;
     const withinLimits =
-      near <= (plan.near.mountMaxAglM ?? Number.POSITIVE_INFINITY) + 1e-9 && far <= (plan.far.mountMaxAglM ?? Number.POSITIVE_INFINITY) + 1e-9;
+      near <= (plan.near.mountMaxAglM ?? Number.POSITIVE_INFINITY) + 1e-9 &&
+      far <= (plan.far.mountMaxAglM ?? Number.POSITIVE_INFINITY) + 1e-9;
     answers.push({ kind, nearAglM: near, farAglM: far, cost: costOf(plan, costs, near, far), withinLimits });
   };
   const both = raiseBoth(plan, path, year);

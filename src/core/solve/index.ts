@@ -8,3 +8,16 @@ export {
   topsOf,
 } from "./height-answers";
 export { type HeightColumn, type HeightFrontier, heightFrontier, heightsThatMeet, type Interval, missAt, withHeights } from "./heights";
+export { MOST_YEARS, type Outlook, outlook, type YearOfClearance } from "./outlook";
+export { byMerit, type PlaceOutcome, placeOutcome } from "./place";
+export { type PolicyChange, type PolicyOutcome, policyOutcomes, withPolicy } from "./policies";
+export { type RelayAnswer, type RelayEnd, type RelayQuestion, type RelaySpot, relaySpots } from "./relay";
+export {
+  type HeightLevel,
+  heightsWithoutNull,
+  levelOverHeight,
+  levelOverTide,
+  NULL_BELOW_DB,
+  type TideLevel,
+  type WaterView,
+} from "./water";

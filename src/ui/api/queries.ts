@@ -8,22 +8,15 @@ import type {
   HistoryDto,
   ImportDto,
   JobBundle,
-  JobDto,
   JobSummary,
-  LinkDto,
+  LinkBundleDto,
   LinkVerdict,
   PhotoDto,
   ProfileDto,
-  SiteDto,
 } from "@/contract";
 import { getJson } from "./client";
 
-export interface LinkBundle {
-  readonly job: JobDto;
-  readonly link: LinkDto;
-  readonly near: SiteDto;
-  readonly far: SiteDto;
-}
+export type LinkBundle = LinkBundleDto;
 
 export const keys = {
   jobs: ["jobs"] as const,

@@ -51,10 +51,13 @@ const number = (key: keyof Basis, label: string, more: { optional?: boolean; sca
 export const BASIS_GROUPS: readonly BasisGroup[] = [
   {
     title: "Clearance and trees",
-    note: "The policy in force on every link of this job.",
+    note: "In force on every link that has none of its own. Low k counts in the two-condition rule; its table is of low confidence.",
     fields: [
       choice("clearancePolicy", "Clearance", Object.entries(CLEARANCE_WORD)),
       number("kFactor", "k, median"),
+      number("kLow20", "k, low, to 20 km"),
+      number("kLow50", "k, low, at 50 km"),
+      number("kLow100", "k, low, at 100 km"),
       choice("climateZone", "Climate, for the low k", [
         ["temperate", "temperate"],
         ["tropical", "tropical"],

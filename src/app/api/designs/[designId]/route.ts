@@ -1,9 +1,10 @@
+import { z } from "zod";
 import { db } from "@/app/_server/db";
-import { handle, parseBody } from "@/app/_server/handle";
+import { handle, parseBody, parseQuery } from "@/app/_server/handle";
 import { patchDesignSchema, uuid } from "@/contract";
 import { VersionClash } from "@/data/clash";
 import type { DesignRow } from "@/data/jobs";
-import { updateDesign } from "@/data/links";
+import { dropDesign, updateDesign } from "@/data/links";
 import { designDto } from "@/service/dto";
 
 type Context = { params: Promise<{ designId: string }> };
@@ -18,4 +19,12 @@ export const PATCH = (request: Request, { params }: Context): Promise<Response> 
       if (error instanceof VersionClash) throw new VersionClash(error.entity, designDto(error.current as DesignRow));
       throw error;
     }
+  });
+
+/** Takes a kept design away; the one in force stays. The version it was seen in comes as a query. */
+export const DELETE = (request: Request, { params }: Context): Promise<Response> =>
+  handle(request, "write", async () => {
+    const designId = uuid.parse((await params).designId);
+    const { version } = parseQuery(request, z.object({ version: z.coerce.number().int().min(1) }));
+    await dropDesign(db(), designId, version);
   });

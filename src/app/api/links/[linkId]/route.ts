@@ -1,16 +1,23 @@
 import { db } from "@/app/_server/db";
 import { handle, parseBody } from "@/app/_server/handle";
-import { patchLinkSchema, uuid } from "@/contract";
+import { type LinkBundleDto, patchLinkSchema, uuid } from "@/contract";
 import { getLink } from "@/data/jobs";
-import { setGroundTold, setLinkDeleted } from "@/data/links";
-import { jobDto, linkDto, siteDto } from "@/service/dto";
+import { keptDesigns, setGroundTold, setLinkDeleted } from "@/data/links";
+import { jobDto, keptDesignDto, linkDto, siteDto } from "@/service/dto";
 
 type Context = { params: Promise<{ linkId: string }> };
 
 export const GET = (request: Request, { params }: Context): Promise<Response> =>
   handle(request, "read", async () => {
     const { link, job, near, far } = await getLink(db(), uuid.parse((await params).linkId));
-    return { job: jobDto(job), link: linkDto(link), near: siteDto(near), far: siteDto(far) };
+    const kept = await keptDesigns(db(), link.id);
+    return {
+      job: jobDto(job),
+      link: linkDto(link),
+      near: siteDto(near),
+      far: siteDto(far),
+      kept: kept.map(keptDesignDto),
+    } satisfies LinkBundleDto;
   });
 
 export const PATCH = (request: Request, { params }: Context): Promise<Response> =>

@@ -1,0 +1,15 @@
+import { db } from "@/app/_server/db";
+import { handle, parseBody } from "@/app/_server/handle";
+import { keepDesignSchema, uuid } from "@/contract";
+import { keepDesign } from "@/data/links";
+import { keptDesignDto } from "@/service/dto";
+
+type Context = { params: Promise<{ linkId: string }> };
+
+/** Keeps a copy of the design in force, to compare with. */
+export const POST = (request: Request, { params }: Context): Promise<Response> =>
+  handle(request, "write", async () => {
+    const linkId = uuid.parse((await params).linkId);
+    const { name } = await parseBody(request, keepDesignSchema);
+    return keptDesignDto(await keepDesign(db(), linkId, name));
+  });
