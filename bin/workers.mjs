@@ -2,7 +2,7 @@
 import { build } from "esbuild";
 
 await build({
-  entryPoints: ["src/workers/relief.worker.ts", "src/workers/doubt.worker.ts", "src/workers/view.worker.ts"],
+  entryPoints: ["relief", "doubt", "view", "solve", "relay"].map((name) => `src/workers/${name}.worker.ts`),
   outdir: "public/workers",
   bundle: true,
   minify: true,

@@ -26,6 +26,14 @@ const MORE_OF_SITE: Readonly<Record<string, Partial<SiteInput>>> = {
     cableEntry: "duct beside the gable window",
     access: "roof hatch, key at the desk",
     owner: "Merrow Harbour Trust",
+    mastCostPerM: 240,
+  },
+  rope: {
+    mastCostPerM: 95,
+    mountingPoints: [
+      { id: "north", name: "North gable", aglM: 7, maxAglM: 9, behind: "timber frame", eastM: 3, northM: 18 },
+      { id: "south", name: "South gable", aglM: 7, maxAglM: 9, behind: "timber frame", eastM: 3, northM: -19 },
+    ],
   },
   ice: {
     material: "sheet steel on rails, foam behind",

@@ -99,6 +99,7 @@ export const siteOf = (f: RawFeature, o: SitesOptions): Made<SiteInput> => {
   const mountAglM = Number.isNaN(given) ? o.heightDefaultM : given;
   if (!(mountAglM >= 0 && mountAglM <= 300)) return { reason: `a mount ${mountAglM} m above ground is outside 0 to 300 m` };
   const most = numberIn(p, own ? "mountMaxAglM" : null);
+  const cost = numberIn(p, own ? "mastCostPerM" : null);
   const lists = ownSite.safeParse({
     mountingPoints: own ? jsonList(ownText(p, "mountingPoints")) : [],
     ticks: own ? jsonList(ownText(p, "ticks")) : [],
@@ -111,6 +112,7 @@ export const siteOf = (f: RawFeature, o: SitesOptions): Made<SiteInput> => {
       ...f.shape.at,
       mountAglM,
       mountMaxAglM: Number.isNaN(most) ? null : most,
+      mastCostPerM: cost >= 0 ? cost : null,
       structure: words("structure"),
       power: words("power"),
       material: words("material"),

@@ -1,5 +1,16 @@
-import type { LinkPlan, PathProfile, Uncertainty } from "@/core/link";
+import type { LinkPlan, PathProfile, TrimList, Uncertainty } from "@/core/link";
 import type { RasterBody } from "@/core/obstacles";
+import type {
+  HeightAnswers,
+  HeightFrontier,
+  HeightLevel,
+  MastCosts,
+  Outlook,
+  RelayAnswer,
+  RelayQuestion,
+  TideLevel,
+  WaterView,
+} from "@/core/solve";
 
 /** What the browser's workers are asked and what they answer: one map, typed. */
 export interface ReliefRequest {
@@ -67,4 +78,43 @@ export interface ViewAnswer {
 
 export interface ViewWorker {
   readonly view: (request: ViewRequest, onProgress: (share: number) => void) => ViewAnswer;
+}
+
+export interface HeightsRequest {
+  readonly plan: LinkPlan;
+  readonly costs: MastCosts;
+}
+
+export interface HeightsReply {
+  readonly today: HeightFrontier;
+  readonly last: HeightFrontier;
+  readonly answersToday: HeightAnswers;
+  readonly answers: HeightAnswers;
+  /** Worst level over the tide by pairs of heights, nullSide squared; null without reflecting water. */
+  readonly nulls: Float32Array | null;
+  readonly nullSide: number;
+}
+
+export interface TreesReply {
+  readonly outlook: Outlook;
+  readonly list: TrimList;
+}
+
+export interface WaterReply {
+  /** Null when no level surface throws a second ray at the present heights. */
+  readonly tide: { readonly water: WaterView; readonly levels: readonly TideLevel[] } | null;
+  readonly far: readonly HeightLevel[];
+  readonly near: readonly HeightLevel[];
+}
+
+export interface SolveWorker {
+  /** The path that the next questions are about. */
+  readonly open: (profile: PathProfile) => void;
+  readonly heights: (request: HeightsRequest) => HeightsReply;
+  readonly trees: (request: { readonly plan: LinkPlan }) => TreesReply;
+  readonly water: (request: { readonly plan: LinkPlan }) => WaterReply;
+}
+
+export interface RelayWorker {
+  readonly search: (request: RelayQuestion, onProgress: (share: number) => void) => RelayAnswer;
 }

@@ -6,6 +6,9 @@ export type DesignAction =
   | { readonly type: "mounts"; readonly nearMountAglM: number; readonly farMountAglM: number }
   | { readonly type: "power"; readonly nearDbm: number; readonly farDbm: number }
   | { readonly type: "trim"; readonly bodyId: string; readonly heightM: number }
+  | { readonly type: "trims"; readonly trimsM: Readonly<Record<string, number>> }
+  /** Opens a solver instead of changing anything. */
+  | { readonly type: "look"; readonly view: "heights" | "trees" | "water" | "elsewhere" }
   | { readonly type: "width"; readonly widthMhz: number }
   | { readonly type: "permission" };
 
@@ -15,6 +18,12 @@ export interface Mend {
     | "raise-far"
     | "raise-both"
     | "trim"
+    | "trim-several"
+    | "lower-near"
+    | "lower-far"
+    | "see-heights"
+    | "see-water"
+    | "look-elsewhere"
     | "lower-power"
     | "legal-power"
     | "narrower"

@@ -1,8 +1,9 @@
-import { isVegetation } from "../obstacles";
+import { isSpan, isVegetation } from "../obstacles";
 import type { Finding, Mend } from "./finding-types";
 import { ruleFindings } from "./findings-rules";
-import { type Ends, HIGHEST_RAISE_M, powerForCeiling, raiseToMeet, trimToMeet, withMounts } from "./mends";
+import { type Ends, HIGHEST_RAISE_M, lowerToMeet, powerForCeiling, raiseToMeet, trimToMeet, withMounts } from "./mends";
 import type { PreparedPath } from "./prepare";
+import { trimList } from "./trim-list";
 import type { LinkPlan, LinkResult, Verdict } from "./types";
 
 const beyond = (maxM: number | null, heightM: number): boolean => maxM !== null && heightM > maxM + 1e-9;
@@ -36,10 +37,59 @@ const raiseMends = (plan: LinkPlan, path: PreparedPath): Mend[] => {
   return mends;
 };
 
+/** Beneath an overhead line or a jib a lower mount may pass: the mend that raising is for everything else. */
+const lowerMends = (plan: LinkPlan, path: PreparedPath): Mend[] => {
+  const { year, horizonYears } = plan.policy;
+  return (["far", "near"] as const).flatMap((end): Mend[] => {
+    const dropM = lowerToMeet(plan, path, end, year + horizonYears);
+    if (dropM === null) return [];
+    const own = plan[end];
+    return [
+      {
+        code: `lower-${end}`,
+        action: { type: "mount", end, mountAglM: own.mountAglM - dropM },
+        amount: dropM,
+        amountToday: lowerToMeet(plan, path, end, year),
+        name: own.name,
+        lastYear: year + horizonYears,
+        beyondStructure: false,
+      },
+    ];
+  });
+};
+
+const look = (code: "see-heights" | "see-water" | "look-elsewhere", view: "heights" | "water" | "elsewhere"): Mend => ({
+  code,
+  action: { type: "look", view },
+  amount: 0,
+  amountToday: null,
+  name: null,
+  lastYear: null,
+  beyondStructure: false,
+});
+
+/** Where no cut of one tree is enough: all of them, when that is. */
+const trimSeveral = (plan: LinkPlan, path: PreparedPath): Mend[] => {
+  const lastYear = plan.policy.year + plan.policy.horizonYears;
+  const list = trimList(plan, path, lastYear);
+  if (!list.enough || list.rows.length < 2) return [];
+  return [
+    {
+      code: "trim-several",
+      action: { type: "trims", trimsM: list.trims },
+      amount: list.rows.length,
+      amountToday: null,
+      name: null,
+      lastYear,
+      beyondStructure: false,
+    },
+  ];
+};
+
 const trimMend = (plan: LinkPlan, path: PreparedPath, bodyId: string, name: string | null): Mend[] => {
   const lastYear = plan.policy.year + plan.policy.horizonYears;
   const heightM = trimToMeet(plan, path, bodyId, lastYear);
-  if (heightM === null) return [];
+  if (heightM === null) return trimSeveral(plan, path);
   return [
     {
       code: "trim",
@@ -76,7 +126,14 @@ const clearanceFindings = (plan: LinkPlan, path: PreparedPath, result: LinkResul
   };
   const tree = w.owner.kind === "body" && isVegetation(w.owner.bodyKind) ? w.owner.id : null;
   const needsMend = c.verdict === "short" || (c.verdict === "unknown" && w.missM > -c.policyShare * w.f1M);
-  const mends = needsMend ? [...(tree === null ? [] : trimMend(plan, path, tree, w.ownerName)), ...raiseMends(plan, path)] : [];
+  const span = w.owner.kind === "body" && isSpan(w.owner.bodyKind);
+  const mends = needsMend
+    ? [
+        ...(tree === null ? [] : trimMend(plan, path, tree, w.ownerName)),
+        ...(span ? lowerMends(plan, path) : []),
+        ...raiseMends(plan, path),
+      ]
+    : [];
   if (c.verdict === "short") {
     const noAnswer = mends.length === 0;
     out.push({
@@ -84,7 +141,7 @@ const clearanceFindings = (plan: LinkPlan, path: PreparedPath, result: LinkResul
       verdict: "short",
       weight: 100,
       values: { ...values, limitM: HIGHEST_RAISE_M },
-      mends,
+      mends: noAnswer ? [look("look-elsewhere", "elsewhere")] : mends,
     });
   } else if (c.verdict === "unknown" && c.unknownGroundM === 0) {
     out.push({ code: "unsure", verdict: "unknown", weight: 70, values, mends });
@@ -262,7 +319,8 @@ export const findings = (plan: LinkPlan, path: PreparedPath, result: LinkResult)
   });
   const notes = result.warnings.map((w): Finding => {
     const graver = GRAVER_NOTES[w.code];
-    return { code: w.code, verdict: graver?.verdict ?? "clear", weight: graver?.weight ?? 10, values: w.values, mends: [] };
+    const mends = w.code === "reflection" ? [look("see-water", "water")] : [];
+    return { code: w.code, verdict: graver?.verdict ?? "clear", weight: graver?.weight ?? 10, values: w.values, mends };
   });
   return [
     ...faults,

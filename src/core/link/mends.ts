@@ -39,6 +39,22 @@ export const raiseToMeet = (plan: LinkPlan, path: PreparedPath, ends: Ends, year
   return null;
 };
 
+/** How far down a mount is looked for under a span, and how low a mount may hang (ours). */
+const DEEPEST_DROP_M = 15;
+const LOWEST_MOUNT_M = 2;
+
+/** Least drop of one mount that passes beneath a span with the policy met, or null; steps of a decimetre. */
+export const lowerToMeet = (plan: LinkPlan, path: PreparedPath, end: "near" | "far", year: number): number | null => {
+  const nowM = end === "near" ? plan.near.mountAglM : plan.far.mountAglM;
+  for (let steps = 1; steps * ROUND_M <= DEEPEST_DROP_M; steps++) {
+    const dropM = steps * ROUND_M;
+    if (nowM - dropM < LOWEST_MOUNT_M) return null;
+    const worst = worstPlaceOf(withMounts(plan, end, -dropM), path, year);
+    if (worst !== null && worst.missM <= MET_WITHIN_M) return dropM;
+  }
+  return null;
+};
+
 /** Height above ground to which one body must come down to meet the policy in a year; null when it alone does not decide. */
 export const trimToMeet = (plan: LinkPlan, path: PreparedPath, bodyId: string, year: number): number | null => {
   const body = path.profile.bodies.find((b) => b.id === bodyId);

@@ -11,6 +11,7 @@ export { type HeightColumn, type HeightFrontier, heightFrontier, heightsThatMeet
 export { MOST_YEARS, type Outlook, outlook, type YearOfClearance } from "./outlook";
 export { byMerit, type PlaceOutcome, placeOutcome } from "./place";
 export { type PolicyChange, type PolicyOutcome, policyOutcomes, withPolicy } from "./policies";
+export { type Reading, readAt, tableDistances } from "./reading";
 export { type RelayAnswer, type RelayEnd, type RelayQuestion, type RelaySpot, relaySpots } from "./relay";
 export {
   type HeightLevel,
@@ -20,4 +21,5 @@ export {
   NULL_BELOW_DB,
   type TideLevel,
   type WaterView,
+  worstOverTideGrid,
 } from "./water";

@@ -89,3 +89,24 @@ export const heightsWithoutNull = (levels: readonly HeightLevel[]): { fromM: num
   }
   return found;
 };
+
+/** Worst level over the tide for pairs of heights: rows of far heights from 0 up, each a row of near heights from 0 up; NaN without a second ray. */
+export const worstOverTideGrid = (
+  plan: LinkPlan,
+  path: PreparedPath,
+  tops: { readonly nearM: number; readonly farM: number },
+  side: number,
+): Float32Array => {
+  const out = new Float32Array(side * side).fill(Number.NaN);
+  for (let f = 0; f < side; f++) {
+    for (let n = 0; n < side; n++) {
+      const moved = withHeights(plan, (tops.nearM * n) / (side - 1), (tops.farM * f) / (side - 1));
+      const state = pathStateOf(moved, path);
+      const reflector = reflectorOf(moved, state);
+      if (reflector === null) continue;
+      const levels = over(moved, state, reflector).flatMap((t) => (t.relativeDb === null ? [] : [t.relativeDb]));
+      if (levels.length > 0) out[f * side + n] = Math.min(...levels);
+    }
+  }
+  return out;
+};

@@ -1,4 +1,4 @@
-import type { ErrorBody } from "@/contract";
+import type { ErrorBody, Streamed } from "@/contract";
 import { clientId } from "../state/client-id";
 
 /** An answer that was not the one asked for; carries the error as data. */
@@ -17,8 +17,17 @@ export const mayRecover = (error: unknown): boolean => error instanceof ApiError
 
 const REQUEST_TIMEOUT_MS = 30_000;
 
-const send = async (method: string, path: string, body?: string | Blob, signal?: AbortSignal): Promise<Response> => {
-  const timeout = AbortSignal.timeout(REQUEST_TIMEOUT_MS);
+/** A long answer that comes bit by bit may take this long as a whole. */
+const MOST_STREAM_MS = 300_000;
+
+const send = async (
+  method: string,
+  path: string,
+  body?: string | Blob,
+  signal?: AbortSignal,
+  timeoutMs = REQUEST_TIMEOUT_MS,
+): Promise<Response> => {
+  const timeout = AbortSignal.timeout(timeoutMs);
   let response: Response;
   try {
     response = await fetch(path, {
@@ -52,3 +61,29 @@ export const putJson = async <T>(path: string, body: unknown): Promise<T> =>
 export const putBytes = async <T>(path: string, bytes: Blob, signal?: AbortSignal): Promise<T> =>
   (await send("PUT", path, bytes, signal)).json() as Promise<T>;
 export const postBytes = async <T>(path: string, bytes: Blob): Promise<T> => (await send("POST", path, bytes)).json() as Promise<T>;
+
+/** Rows of a long answer as they come, a line of JSON each. Leaving it by the signal stops the work on the server. */
+export const streamRows = async <Row>(
+  path: string,
+  body: unknown,
+  signal: AbortSignal,
+  take: { readonly row: (row: Row) => void; readonly progress: (done: number, total: number) => void },
+): Promise<void> => {
+  const response = await send("POST", path, JSON.stringify(body), signal, MOST_STREAM_MS);
+  const reader = response.body!.pipeThrough(new TextDecoderStream()).getReader();
+  let rest = "";
+  for (;;) {
+    const { value, done } = await reader.read();
+    if (done) return;
+    const lines = (rest + value).split("\n");
+    rest = lines.pop() ?? "";
+    for (const line of lines) {
+      const part = JSON.parse(line) as Streamed<Row>;
+      if (part.kind === "row") take.row(part.row);
+      else if (part.kind === "progress") take.progress(part.done, part.total);
+      else throw new ApiError(500, part.fault);
+    }
+  }
+};
+
+export const deleteJson = async <T>(path: string): Promise<T> => (await send("DELETE", path)).json() as Promise<T>;

@@ -4,6 +4,7 @@ import type {
   BasemapDto,
   BriefDto,
   DatasetDto,
+  FeatureDto,
   HardwareDto,
   HistoryDto,
   ImportDto,
@@ -63,6 +64,24 @@ export const useBrief = (id: string) =>
   useQuery({ queryKey: keys.brief(id), queryFn: ({ signal }) => getJson<BriefDto>(`/api/jobs/${id}/brief`, signal) });
 export const usePhotos = (id: string) =>
   useQuery({ queryKey: keys.photos(id), queryFn: ({ signal }) => getJson<PhotoDto[]>(`/api/jobs/${id}/photos`, signal) });
+/** Named ground around some places of a job. */
+export const useFeatures = (id: string, around: readonly { readonly latDeg: number; readonly lonDeg: number }[], wanted: boolean) => {
+  // The route tells all named ground of the job beside the obstacles of a box: the box is kept small.
+  const reachDeg = 0.0001;
+  const lat = around.map((p) => p.latDeg);
+  const lon = around.map((p) => p.lonDeg);
+  const box = new URLSearchParams({
+    westDeg: String(Math.min(...lon) - reachDeg),
+    southDeg: String(Math.min(...lat) - reachDeg),
+    eastDeg: String(Math.max(...lon) + reachDeg),
+    northDeg: String(Math.max(...lat) + reachDeg),
+  });
+  return useQuery({
+    queryKey: ["features", id, box.toString()],
+    queryFn: ({ signal }) => getJson<{ features: FeatureDto[] }>(`/api/jobs/${id}/obstacles?${box}`, signal),
+    enabled: wanted,
+  });
+};
 export const useBasemap = (id: string) =>
   useQuery({
     queryKey: keys.basemap(id),

@@ -58,7 +58,7 @@ export const Blocks = ({ bodies, plan, ray, scale, groundAt, hatch }: Props) => 
 export const Crowns = ({ bodies, plan, ray, scale, groundAt, worstId }: Props) => (
   <g>
     {bodies
-      .filter((b) => b.vegetation && b.stretches.length > 0)
+      .filter((b) => b.vegetation && b.stretches.length > 0 && plan.trims[b.body.id] !== 0)
       .flatMap((b) =>
         b.stretches.map((s) => {
           const from = Math.max(0, s.fromM);

@@ -6,7 +6,7 @@ import { termExplanation, termLabel } from "../wording/terms";
 import { Hatches } from "./hatches";
 
 const LEFT = 52;
-const TOP = 50;
+const TOP = 58;
 const FOOT = 54;
 const GAP_PX = 14;
 const BREAK_OVER_DB = 30;
@@ -137,9 +137,9 @@ export const LevelDrawing = ({
   const hidden = scale.breakAt !== null && d.ceilingDbm < scale.breakAt.upperDbm && d.ceilingDbm > scale.breakAt.lowerDbm;
   return (
     <div className="relative" style={{ width, height }}>
-      <div className="absolute left-3 right-2 top-1.5 flex items-baseline gap-3">
-        {heading}
-        <p className="m-0 line-clamp-3 min-w-0 flex-1 text-[12.5px] leading-[14px] text-ink-2" aria-live="polite">
+      <div className="absolute left-3 right-2 top-1.5">
+        <div className="flex items-baseline gap-3">{heading}</div>
+        <p className="m-0 mt-0.5 line-clamp-2 pl-1 text-[12.5px] leading-[14px] text-ink-2" aria-live="polite">
           {shown === undefined || shown === null
             ? "dBm per receive chain from transmitter to receiver; choose a column to read where its figure comes from"
             : termExplanation(shown.term, units)}

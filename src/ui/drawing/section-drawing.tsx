@@ -6,11 +6,13 @@ import { f1RadiusM, type Ray, rayZM } from "@/core/obstacles";
 import { cutMiddle } from "../wording/names";
 import { angleText, lengthText, type Units } from "../wording/numbers";
 import { Blocks, Crowns } from "./bodies";
+import { GhostDesign } from "./ghost-design";
 import { Hatches } from "./hatches";
 import { Mast } from "./mast";
 import type { SectionProps } from "./section-props";
 import type { SectionScale } from "./section-scale";
 import { heightTicks } from "./ticks";
+import { TideLines } from "./tide-lines";
 import { Wedge, WorstPlaceMark } from "./worst-place";
 
 const HATCH_BAND_PX = 11;
@@ -189,6 +191,7 @@ export const SectionDrawing = (props: SectionProps) => {
       width={scale.width}
       height={scale.height}
       role="group"
+      data-drawing="section"
       aria-label={`Section from ${plan.near.name} to ${plan.far.name}`}
       style={{ display: "block" }}
     >
@@ -206,6 +209,7 @@ export const SectionDrawing = (props: SectionProps) => {
       <Lens ray={ray} scale={scale} share={share} />
       <Blocks {...common} />
       <Ground path={path} effectiveRadiusM={ray.effectiveRadiusM} scale={scale} hatch={hatch} />
+      <TideLines path={path} ray={ray} scale={scale} tideRangeM={plan.water.tideRangeM} units={units} />
       <Crowns {...common} />
       <text aria-hidden="true" x="8" y={scale.height - 8} fontSize="12" className="halo" style={{ fill: "var(--ink-2)" }}>
         {units === "metric" ? "m AMSL" : "ft AMSL"}
@@ -213,6 +217,7 @@ export const SectionDrawing = (props: SectionProps) => {
       {worst !== null && worst.missM > 0.0005 && worst.side !== "left" && worst.side !== "right" && (
         <Wedge worst={worst} ray={ray} scale={scale} share={share} />
       )}
+      {props.ghost !== null && <GhostDesign ghost={props.ghost} path={path} plan={plan} ray={ray} scale={scale} />}
       <Captions ray={ray} scale={scale} share={share} units={units} atM={worst?.atM ?? path.profile.pathM / 2} />
       <EndName end="near" plan={plan} result={result} scale={scale} ray={ray} />
       <EndName end="far" plan={plan} result={result} scale={scale} ray={ray} />

@@ -14,6 +14,14 @@ export interface ClearsFrom {
   readonly farAglM: number | null;
 }
 
+/** Another design of the same link, drawn in dashes over the one in hand. */
+export interface Ghost {
+  readonly name: string;
+  readonly ray: Ray;
+  readonly path: PreparedPath;
+  readonly plan: LinkPlan;
+}
+
 export interface SectionProps extends MastHandlers {
   readonly path: PreparedPath;
   readonly plan: LinkPlan;
@@ -22,6 +30,7 @@ export interface SectionProps extends MastHandlers {
   readonly scale: SectionScale;
   readonly units: Units;
   readonly clearsFrom: ClearsFrom;
+  readonly ghost: Ghost | null;
   /** Mounts before the gesture under way, for the dashed stub. */
   readonly settled: { readonly nearAglM: number; readonly farAglM: number };
 }

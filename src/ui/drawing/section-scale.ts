@@ -12,6 +12,9 @@ export interface SectionScale {
   readonly x: (alongM: number) => number;
   /** From height over the flattened datum (bulge included). */
   readonly y: (heightM: number) => number;
+  /** Back from pixels: distance along the path, height over the flattened datum. */
+  readonly atX: (px: number) => number;
+  readonly atY: (px: number) => number;
   readonly metresPerPxY: number;
   readonly exaggeration: number;
   readonly width: number;
@@ -20,8 +23,15 @@ export interface SectionScale {
   readonly highestM: number;
 }
 
-/** One scale for section and strip of widths; heights by a round exaggeration, never below true shape. */
-export const sectionScale = (path: PreparedPath, plan: LinkPlan, ray: Ray, width: number, height: number): SectionScale => {
+/** One scale for section and strip of widths; heights by a round exaggeration, never below true shape, or in true shape. */
+export const sectionScale = (
+  path: PreparedPath,
+  plan: LinkPlan,
+  ray: Ray,
+  width: number,
+  height: number,
+  trueShape = false,
+): SectionScale => {
   const { pathM, distanceM, groundAmslM } = path.profile;
   let lowestM = Number.POSITIVE_INFINITY;
   let highestM = Number.NEGATIVE_INFINITY;
@@ -50,7 +60,7 @@ export const sectionScale = (path: PreparedPath, plan: LinkPlan, ray: Ray, width
   const roomY = Math.max(50, height - TOP_PX - BOTTOM_PX);
   const pxPerM = roomX / pathM;
   const fits = roomY / spanM / pxPerM;
-  const exaggeration = EXAGGERATIONS.find((e) => e <= fits) ?? 1;
+  const exaggeration = trueShape ? 1 : (EXAGGERATIONS.find((e) => e <= fits) ?? 1);
   // Below true shape the distance is drawn smaller instead.
   const perX = fits < 1 ? roomY / spanM : pxPerM;
   const perY = perX * exaggeration;
@@ -59,6 +69,8 @@ export const sectionScale = (path: PreparedPath, plan: LinkPlan, ray: Ray, width
   return {
     x: (alongM) => left + alongM * perX,
     y: (heightM) => base - (heightM - lowestM) * perY,
+    atX: (px) => (px - left) / perX,
+    atY: (px) => lowestM + (base - px) / perY,
     metresPerPxY: 1 / perY,
     exaggeration,
     width,
@@ -67,3 +79,27 @@ export const sectionScale = (path: PreparedPath, plan: LinkPlan, ray: Ray, width
     highestM,
   };
 };
+
+/** A closer look: how much larger, and how far moved, in pixels. */
+export interface Closer {
+  readonly k: number;
+  readonly tx: number;
+  readonly ty: number;
+}
+
+export const WHOLE: Closer = { k: 1, tx: 0, ty: 0 };
+
+/** The same scale seen closer: both axes grow alike, so the exaggeration stays. */
+export const closerScale = (scale: SectionScale, { k, tx, ty }: Closer): SectionScale =>
+  k === 1
+    ? scale
+    : {
+        ...scale,
+        x: (alongM) => scale.x(alongM) * k + tx,
+        y: (heightM) => scale.y(heightM) * k + ty,
+        atX: (px) => scale.atX((px - tx) / k),
+        atY: (px) => scale.atY((px - ty) / k),
+        metresPerPxY: scale.metresPerPxY / k,
+        lowestM: Math.max(scale.lowestM, scale.atY((scale.height - ty) / k)),
+        highestM: scale.atY((0 - ty) / k),
+      };

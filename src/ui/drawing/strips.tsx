@@ -11,10 +11,10 @@ import { distanceTicks } from "./ticks";
 
 /** The distance axis under the section. */
 export const DistanceAxis = memo(({ scale, pathM, units }: { scale: SectionScale; pathM: number; units: Units }) => {
-  const { ticks, unit } = distanceTicks(pathM, units);
+  const { ticks, unit } = distanceTicks(pathM, units, 9, scale.atX(0), scale.atX(scale.width));
   const last = ticks[ticks.length - 1];
   return (
-    <svg width={scale.width} height="26" aria-hidden="true" style={{ display: "block" }}>
+    <svg width={scale.width} height="26" aria-hidden="true" data-drawing="axis" style={{ display: "block" }}>
       <path d={`M${scale.x(0)} 5H${scale.x(pathM)}`} stroke="var(--ink)" strokeWidth="1.3" />
       {ticks.map((t) => (
         <g key={t.text}>
@@ -25,7 +25,7 @@ export const DistanceAxis = memo(({ scale, pathM, units }: { scale: SectionScale
         </g>
       ))}
       <text
-        x={Math.max(scale.x(pathM), scale.x(last?.atM ?? 0) + 26) + 6}
+        x={Math.min(scale.width - 22, Math.max(scale.x(pathM), scale.x(last?.atM ?? 0) + 26) + 6)}
         y="22"
         fontSize="12.5"
         className="mono"
@@ -103,6 +103,7 @@ export const WidthsStrip = ({
       width={scale.width}
       height={height}
       role="img"
+      data-drawing="widths"
       aria-label="Strip of widths: what stands beside the ray, seen from above"
       style={{ display: "block" }}
     >

@@ -15,6 +15,10 @@ export const errorSentence = (error: ErrorBody, units: Units = "metric"): string
         : `${error.message.charAt(0).toUpperCase()}${error.message.slice(1)}.`;
     case "same-spot":
       return `${v.name} already stands on this spot: two sites must be at least 2 m apart. Move one, or use ${v.name}.`;
+    case "no-roof":
+      return `No building is drawn under ${v.name}, so it has no roof edge to go along. Draw its outline on Ground, or choose its mounting points.`;
+    case "too-many-designs":
+      return `At most ${v.most} designs are kept beside the one in force. Forget one first.`;
     case "same-ends":
       return `A link needs two different sites; both ends are ${v.name}.`;
     case "link-length":

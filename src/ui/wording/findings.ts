@@ -1,4 +1,4 @@
-import type { Finding, Mend } from "@/core/link";
+import type { Finding, LinkResult, Mend } from "@/core/link";
 import { alongText, chanceText, dbmText, dbText, distanceText, figure, lengthText, mbpsText, type Units } from "./numbers";
 
 export interface FindingWords {
@@ -150,6 +150,15 @@ export const findingText = (f: Finding, units: Units, nearName: string): string 
   }
 };
 
+/** What a design that is only looked at would come to, for its ghost on the drawing. */
+export const mendWordsOf = (r: LinkResult, units: Units): string => {
+  const w = r.clearance.worst;
+  const level = r.service.toFar === null ? "" : `, ${dbmText(r.service.toFar.levelDbm)}`;
+  return w === null
+    ? "nothing near"
+    : `${w.missM > 0.0005 ? `${lengthText(units, w.missM)} short` : `${lengthText(units, -w.missM)} to spare`}${level}`;
+};
+
 /** Words and amount of a mend. */
 export const mendText = (m: Mend, units: Units): { words: string; amount: string } => {
   const until = m.lastYear === null ? "" : `, good until ${m.lastYear}`;
@@ -157,6 +166,19 @@ export const mendText = (m: Mend, units: Units): { words: string; amount: string
   switch (m.code) {
     case "trim":
       return { words: `Plan a trim of ${m.name ?? "the tree"} to ${lengthText(units, m.amount)}${until}`, amount: today.trim() };
+    case "trim-several":
+      return { words: `Plan a trim of ${figure(m.amount)} trees${until}`, amount: "" };
+    case "see-heights":
+      return { words: "See all heights that work", amount: "" };
+    case "see-water":
+      return { words: "See the heights that avoid a null", amount: "" };
+    case "look-elsewhere":
+      return { words: "Look for a relay or another spot", amount: "" };
+    case "lower-near":
+    case "lower-far": {
+      const height = m.action.type === "mount" ? m.action.mountAglM : 0;
+      return { words: `Lower ${m.name} to ${lengthText(units, height)}, beneath it`, amount: `\u2212${lengthText(units, m.amount)}` };
+    }
     case "raise-near":
     case "raise-far": {
       const height = m.action.type === "mount" ? m.action.mountAglM : 0;

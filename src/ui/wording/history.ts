@@ -23,6 +23,8 @@ const FIELD: Readonly<Record<string, string>> = {
   lonDeg: "position",
   mountAglM: "mount height",
   mountMaxAglM: "highest mount",
+  mastCostPerM: "cost of mast",
+  policyOver: "policy of this link",
   outline: "outline",
   shape: "line",
   heightM: "height",

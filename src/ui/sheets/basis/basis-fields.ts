@@ -1,6 +1,6 @@
 import type { Basis, JobDto } from "@/contract";
 import { figure, lengthIn, lengthUnit, metresFrom, readNumber, type Units } from "../../wording/numbers";
-import { CLEARANCE_WORD } from "../../wording/policy";
+import { CLEARANCE_WORD, LEAF_WORD, TREES_WORD } from "../../wording/policy";
 
 /** What is shown in the units of the person: the unit then stands in the label. */
 type Measure = "length" | "temperature";
@@ -62,15 +62,8 @@ export const BASIS_GROUPS: readonly BasisGroup[] = [
         ["temperate", "temperate"],
         ["tropical", "tropical"],
       ]),
-      choice("treePolicy", "Trees", [
-        ["strict", "strict: none in the zone"],
-        ["trim", "trim: cut what the zone needs"],
-        ["through", "through: plan with their loss"],
-      ]),
-      choice("leafState", "Leaves on the day that counts", [
-        ["in", "in leaf"],
-        ["out", "out of leaf"],
-      ]),
+      choice("treePolicy", "Trees", Object.entries(TREES_WORD)),
+      choice("leafState", "Leaves on the day that counts", Object.entries(LEAF_WORD)),
       number("horizonYears", "Years it must last"),
     ],
   },

@@ -3,6 +3,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import type { HardwareDto } from "@/contract";
 import { ApiError, postText } from "../../api/client";
+import { keepFile } from "../../api/keep-file";
 import { keys, useHardware, useJob, useVerdicts } from "../../api/queries";
 import { Sheet, UnitsButton } from "../../frame/sheet";
 import { Trouble } from "../../frame/trouble";
@@ -17,12 +18,7 @@ const download = (hardware: HardwareDto): void => {
     radios: hardware.radios.filter((r) => r.source === "own").map(({ source: _s, ...r }) => r),
     antennas: hardware.antennas.filter((a) => a.source === "own").map(({ source: _s, ...a }) => a),
   };
-  const href = URL.createObjectURL(new Blob([JSON.stringify(own, null, 1)], { type: "application/json" }));
-  const a = document.createElement("a");
-  a.href = href;
-  a.download = "hardware.json";
-  a.click();
-  URL.revokeObjectURL(href);
+  keepFile(new Blob([JSON.stringify(own, null, 1)], { type: "application/json" }), "hardware.json");
 };
 
 /** The catalogue and the user's own radios and antennas: by form, or by a JSON file of the same shape. */

@@ -18,6 +18,7 @@ export interface SiteValues {
   readonly lonDeg: number;
   readonly mountAglM: number;
   readonly mountMaxAglM: number | null;
+  readonly mastCostPerM: number | null;
   readonly structure: string;
   readonly material: string;
   readonly power: string;
@@ -46,6 +47,7 @@ const formSchema = (units: Units) =>
       where: z.string(),
       mount: z.string(),
       limit: z.string(),
+      cost: z.string(),
       structure: newSiteSchema.shape.structure.unwrap(),
       material: newSiteSchema.shape.material.unwrap(),
       power: newSiteSchema.shape.power.unwrap(),
@@ -74,12 +76,31 @@ const formSchema = (units: Units) =>
         if (!checked.success) ctx.addIssue({ code: "custom", path: [path], message: `${checked.error.issues[0]?.message ?? ""}.` });
         return metresFrom(units, number);
       };
-      const { where: _w, mount: _m, limit: _l, ...words } = f;
+      const perM = (): number | null => {
+        if (f.cost.trim() === "") return null;
+        const typed = readNumber(f.cost);
+        const number = typed === null ? null : typed * lengthIn(units, 1);
+        const checked = newSiteSchema.shape.mastCostPerM.safeParse(number);
+        if (number === null || !checked.success) {
+          ctx.addIssue({
+            code: "custom",
+            path: ["cost"],
+            message:
+              number === null
+                ? `"${f.cost}" is not a number; type what a ${units === "metric" ? "metre" : "foot"} of mast costs, or leave it empty.`
+                : "The cost must be 0 to 1 000 000.",
+          });
+          return null;
+        }
+        return number;
+      };
+      const { where: _w, mount: _m, limit: _l, cost: _c, ...words } = f;
       return {
         ...words,
         ...position,
         mountAglM: length(f.mount, "mount"),
         mountMaxAglM: f.limit.trim() === "" ? null : length(f.limit, "limit"),
+        mastCostPerM: perM(),
       };
     });
 
@@ -112,6 +133,7 @@ export const SiteForm = ({
       mount:
         site === null ? String(Math.round(lengthIn(units, 6) * 10) / 10) : String(Math.round(lengthIn(units, site.mountAglM) * 10) / 10),
       ...Object.fromEntries(WORDS.map(([key]) => [key, site?.[key] ?? ""])),
+      cost: site?.mastCostPerM == null ? "" : String(Math.round((site.mastCostPerM / lengthIn(units, 1)) * 100) / 100),
       limit: site?.mountMaxAglM == null ? "" : String(Math.round(lengthIn(units, site.mountMaxAglM) * 10) / 10),
     },
   });
@@ -150,6 +172,13 @@ export const SiteForm = ({
           {points.length > 0 ? `, ${points.length} more mounting point${points.length === 1 ? "" : "s"}` : ""}
         </summary>
         <div className="grid gap-2.5 pt-2">
+          <Field
+            label={`What a ${units === "metric" ? "metre" : "foot"} of mast costs here`}
+            inputMode="decimal"
+            placeholder="not known"
+            fault={errors.cost?.message}
+            {...form.register("cost")}
+          />
           {WORDS.map(([key, label, hint]) =>
             key === "notes" ? (
               <label key={key} className="field">

@@ -1,6 +1,6 @@
 "use client";
 import { Tabs } from "radix-ui";
-import { useMemo } from "react";
+import { type ReactNode, useMemo } from "react";
 import type { DesignFields, JobDto } from "@/contract";
 import { pathStateOf, widthSweep } from "@/core/link";
 import { TypedFigure } from "../../controls/typed-figure";
@@ -19,8 +19,9 @@ import type { Evaluation } from "./use-evaluation";
 
 const HEIGHT_PX = 241;
 const HEAD_PX = 34;
-export const VIEWS = ["level", "rate", "year", "doubt"] as const;
+export const VIEWS = ["level", "rate", "year", "doubt", "heights", "trees", "water", "elsewhere", "table"] as const;
 export type View = (typeof VIEWS)[number];
+const SOLVERS = ["heights", "trees", "water", "elsewhere", "table"] as const satisfies readonly View[];
 
 /** Under the section: the level line, where the rate comes from, the year, and how sure it all is. */
 export const BottomPanel = ({
@@ -36,6 +37,7 @@ export const BottomPanel = ({
   setView,
   change,
   levelId,
+  solvers,
 }: {
   evaluation: Evaluation | null;
   design: DesignFields;
@@ -49,6 +51,8 @@ export const BottomPanel = ({
   setView: (view: View) => void;
   change: (fields: Partial<DesignFields>) => void;
   levelId: string;
+  /** What answers how high, which tree, which water, where else; drawn when its view is chosen. */
+  solvers: (view: View, size: { readonly width: number; readonly height: number }) => ReactNode;
 }) => {
   const [ref, size] = useSize<HTMLDivElement>();
   const doubt = useDoubt(evaluation);
@@ -148,6 +152,11 @@ export const BottomPanel = ({
                   width={inner.width}
                 />
               </Tabs.Content>
+              {SOLVERS.map((name) => (
+                <Tabs.Content key={name} value={name} tabIndex={-1} style={{ height: inner.height }}>
+                  {view === name ? solvers(name, inner) : null}
+                </Tabs.Content>
+              ))}
             </>
           )}
         </div>

@@ -18,12 +18,33 @@ const Strong = ({ text }: { text: string }) => (
   </>
 );
 
+/** Which findings stand on which explanation. */
+const RESTS: Readonly<Record<string, readonly string[]>> = {
+  clearance: ["short", "blocked-no-height", "unsure", "little-spare", "clear", "grows"],
+  reflection: ["reflection"],
+  noise: ["too-weak", "thin-margin"],
+  exposure: ["exposure"],
+};
+
+const RestsOn = ({ rests, units }: { rests: readonly Explanation[]; units: Units }) =>
+  rests.length === 0 ? null : (
+    <details className="mt-1">
+      <summary className="min-h-6 cursor-pointer text-[12.5px] leading-6 text-ink-2">What it rests on</summary>
+      {rests.map((e) => (
+        <p key={e.id} className="cap mb-1 mt-0">
+          {explanationLine(e, units)}
+        </p>
+      ))}
+    </details>
+  );
+
 /** At most four findings, worst first, each with what would mend it; the rest on demand. */
 export const FindingsColumn = ({
   findings,
   units,
   nearName,
   apply,
+  preview,
   lookedAt,
   restsOn,
 }: {
@@ -31,6 +52,8 @@ export const FindingsColumn = ({
   units: Units;
   nearName: string;
   apply: (action: DesignAction) => void;
+  /** Draws an action on the section without taking it. */
+  preview: (action: DesignAction | null) => void;
   lookedAt: string;
   /** Where the figures come from that have no column of their own on the level line. */
   restsOn: readonly Explanation[];
@@ -54,7 +77,18 @@ export const FindingsColumn = ({
             const words = mendText(m, units);
             return (
               <div key={m.code} className="mt-1.5">
-                <button type="button" className="press text-[14px]" onClick={() => apply(m.action)}>
+                <button
+                  type="button"
+                  className="press text-[14px]"
+                  onMouseEnter={() => preview(m.action)}
+                  onMouseLeave={() => preview(null)}
+                  onFocus={() => preview(m.action)}
+                  onBlur={() => preview(null)}
+                  onClick={() => {
+                    preview(null);
+                    apply(m.action);
+                  }}
+                >
                   {words.words}
                 </button>
                 <div className="cap flex justify-between gap-2">
@@ -64,9 +98,10 @@ export const FindingsColumn = ({
               </div>
             );
           })}
-          {f.mends.some((m) => m.code === "trim") && (
+          {f.mends.some((m) => m.code === "trim" || m.code === "trim-several") && (
             <p className="cap m-0 mt-1">Cutting trees: consent, protection and nesting first; near lines only by qualified people.</p>
           )}
+          <RestsOn rests={restsOn.filter((e) => RESTS[e.id]?.includes(f.code) === true)} units={units} />
         </section>
       ))}
       {findings.length > MOST && (

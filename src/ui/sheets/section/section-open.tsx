@@ -1,44 +1,78 @@
 "use client";
 import { Tabs } from "radix-ui";
-import { useEffect, useId, useMemo, useState } from "react";
+import { useEffect, useId, useMemo, useRef, useState } from "react";
 import { useStore } from "zustand";
-import type { HardwareDto, ProfileDto } from "@/contract";
-import { type DesignAction, type Explanation, explainDirection, explainPath, worseVerdict } from "@/core/link";
-import { type LinkBundle, useRefresh, useVerdicts } from "../../api/queries";
-import { TypedFigure } from "../../controls/typed-figure";
-import { SectionDrawing } from "../../drawing/section-drawing";
-import type { ClearsFrom } from "../../drawing/section-props";
-import { sectionScale } from "../../drawing/section-scale";
-import { DistanceAxis, KeyPlan, WidthsStrip } from "../../drawing/strips";
+import {
+  type DesignFields,
+  type HardwareDto,
+  type KeptDesignDto,
+  latLons,
+  type PlaceDto,
+  type ProfileDto,
+  type RelayDto,
+} from "@/contract";
+import { inverse } from "@/core/geo";
+import { clearanceUnder, type DesignAction, type Explanation, explainDirection, explainPath, type LinkResult } from "@/core/link";
+import { MOST_YEARS } from "@/core/solve";
+import { ApiError, deleteJson, patchJson, postJson } from "../../api/client";
+import { type LinkBundle, useFeatures, useJob, useRefresh, useVerdicts } from "../../api/queries";
+import type { ClearsFrom, Ghost } from "../../drawing/section-props";
 import { useSize } from "../../drawing/use-size";
 import { Sheet, UnitsButton } from "../../frame/sheet";
 import { VerdictMark } from "../../marks/verdict-mark";
 import { createDesignStore } from "../../state/design-store";
 import { useJobNews } from "../../state/job-news";
 import { usePreferences } from "../../state/preferences";
+import { errorSentence } from "../../wording/errors";
+import { mendWordsOf } from "../../wording/findings";
 import { cutMiddle } from "../../wording/names";
-import { bearingText, distanceText, ghzText, lengthIn, lengthUnit, metresFrom } from "../../wording/numbers";
-import { troubleText } from "../../wording/troubles";
+import { policyText } from "../../wording/policy";
 import { VERDICT_WORD } from "../../wording/verdicts";
 import { BasisDialog } from "../basis/basis-dialog";
 import { useJobIndex } from "../job-index";
 import { BottomPanel, VIEWS, type View } from "./bottom-panel";
+import { ComparePanel } from "./compare-panel";
+import { changeOf } from "./design-actions";
+import { DrawingArea } from "./drawing-area";
+import { ElsewherePanel } from "./elsewhere-panel";
 import { FindingsColumn } from "./findings-column";
 import { GearPanel } from "./gear-panel";
+import { HeightsPanel } from "./heights-panel";
+import { PictureMenu } from "./picture-menu";
+import { PolicyChoice } from "./policy-choice";
 import { ClashNotice, SavedCell } from "./saved-cell";
-import { useEvaluation, useFindings } from "./use-evaluation";
+import { SectionHeader } from "./section-header";
+import { TablePanel } from "./table-panel";
+import { TreesPanel } from "./trees-panel";
+import { type Evaluation, useEvaluation, useFindings } from "./use-evaluation";
+import { WaterPanel } from "./water-panel";
+import { YearChoice } from "./year-choice";
 
-const WIDTHS_PX = 84;
-const AXIS_PX = 26;
-const HEADER_PX = 96;
+const HEADER_PX = 76;
+/** Drawn lines this near an end are offered to move it along. */
+const LINE_REACH_M = 400;
+const BESIDE = ["findings", "gear", "compare"] as const;
 const KEYS = [
   { keys: "Tab", does: "Next mast, figure or finding" },
   { keys: "Up, Down", does: "Chosen mast by 0.1 m or 0.5 ft" },
   { keys: "Shift Up, Down", does: "By 1 m or 3 ft" },
   { keys: "Enter, Esc", does: "Take or restore a typed figure" },
+  { keys: "Left, Right", does: "On the drawing: move the cursor; Home and End to the ends" },
+  { keys: "Page Up, Down", does: "On the drawing: from thing to thing" },
+  { keys: "+, \u2212, 0", does: "On the drawing: look closer, wider, at all; Shift with arrows moves" },
+  { keys: "T", does: "True shape, or heights drawn taller" },
+  { keys: ", .", does: "A year earlier, a year later" },
   { keys: "R", does: "The other direction" },
-  { keys: "1 to 4", does: "Level, rate, year, doubt" },
+  { keys: "1 to 9", does: "Level, rate, year, doubt, heights, trees, water, elsewhere, table" },
 ];
+
+const today = (): string => new Date().toISOString().slice(0, 10);
+
+/** The result as a later year would have it: clearance of that year, everything else as it is. */
+const inYear = (e: Evaluation, year: number): LinkResult => ({
+  ...e.result,
+  clearance: clearanceUnder({ ...e.plan, policy: { ...e.plan.policy, year, horizonYears: 0 } }, e.path),
+});
 
 export const SectionOpen = ({
   jobId,
@@ -54,6 +88,7 @@ export const SectionOpen = ({
   const { units } = usePreferences();
   const refresh = useRefresh();
   const verdicts = useVerdicts(jobId);
+  const wholeJob = useJob(jobId);
   const [store] = useState(() => createDesignStore(bundle.link.design, () => void refresh(jobId)));
   const { design, settled, status, past, future, change, beginGesture, endGesture, undo, redo, resolveClash } = useStore(store);
   useEffect(() => () => store.getState().dispose(), [store]);
@@ -72,24 +107,18 @@ export const SectionOpen = ({
   const found = useFindings(evaluation);
   const settledEvaluation = useEvaluation(bundle, hardware, profile, settled);
   const [areaRef, area] = useSize<HTMLDivElement>();
+  const picture = useRef<HTMLDivElement>(null);
   const [reverse, setReverse] = useState(false);
   const [view, setView] = useState<View>("level");
+  const [beside, setBeside] = useState<(typeof BESIDE)[number]>("findings");
+  const [trueShape, setTrueShape] = useState(false);
+  const [said, setSaid] = useState<string | null>(null);
+  const [comparedId, setComparedId] = useState<string | null>(null);
+  const [previewed, setPreviewed] = useState<DesignAction | null>(null);
+  const firstYear = Number(bundle.job.visitOn.slice(0, 4));
+  const [askedYear, setAskedYear] = useState(firstYear);
+  const year = Math.max(firstYear, Math.min(firstYear + MOST_YEARS, askedYear));
   const levelId = useId();
-
-  // Axes do not move under a drag: they follow the design as it stood before the gesture.
-  const scale = useMemo(
-    () =>
-      settledEvaluation === null || area.width === 0
-        ? null
-        : sectionScale(
-            settledEvaluation.path,
-            settledEvaluation.plan,
-            settledEvaluation.ray,
-            area.width,
-            Math.max(120, area.height - WIDTHS_PX - AXIS_PX - HEADER_PX),
-          ),
-    [settledEvaluation, area.width, area.height],
-  );
 
   const clearsFrom: ClearsFrom = useMemo(() => {
     const mend = (code: string): number | null => {
@@ -103,91 +132,149 @@ export const SectionOpen = ({
   }, [found]);
 
   const apply = (action: DesignAction): void => {
-    switch (action.type) {
-      case "mount":
-        change(action.end === "near" ? { nearMountAglM: action.mountAglM } : { farMountAglM: action.mountAglM });
-        break;
-      case "mounts":
-        change({ nearMountAglM: action.nearMountAglM, farMountAglM: action.farMountAglM });
-        break;
-      case "power":
-        change({ nearPowerDbm: action.nearDbm, farPowerDbm: action.farDbm });
-        break;
-      case "trim":
-        change({ trimsM: { ...design.trimsM, [action.bodyId]: action.heightM } });
-        break;
-      case "width":
-        change({ widthMhz: action.widthMhz });
-        break;
-      case "permission":
-        change({ permission: `recorded ${new Date().toISOString().slice(0, 10)}` });
-        break;
+    setPreviewed(null);
+    if (action.type === "look") {
+      setView(action.view);
+      return;
     }
+    const fields = changeOf(design, action, today);
+    if (fields !== null) change(fields);
   };
+
+  // What an action would make of the design, and the design it is held against, as ghosts over the drawing.
+  const previewChange = previewed === null ? null : changeOf(design, previewed, today);
+  const previewDesign: DesignFields = useMemo(
+    () => (previewChange === null ? design : { ...design, ...previewChange }),
+    [design, previewChange],
+  );
+  const previewEvaluation = useEvaluation(bundle, hardware, profile, previewDesign);
+  const compared = bundle.kept.find((d) => d.id === comparedId) ?? null;
+  const comparedEvaluation = useEvaluation(bundle, hardware, profile, compared ?? design);
+  const ghost: Ghost | null = useMemo(() => {
+    if (previewed !== null && previewChange !== null && previewEvaluation !== null)
+      return { name: mendWordsOf(previewEvaluation.result, units), ...previewEvaluation };
+    return compared !== null && comparedEvaluation !== null ? { name: compared.name, ...comparedEvaluation } : null;
+  }, [previewed, previewChange, previewEvaluation, compared, comparedEvaluation, units]);
 
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
       const typing = event.target instanceof HTMLElement && ["INPUT", "SELECT", "TEXTAREA"].includes(event.target.tagName);
-      if (typing || event.ctrlKey || event.metaKey) return;
-      if (event.key.toLowerCase() === "r") setReverse((r) => !r);
+      if (typing || event.ctrlKey || event.metaKey || event.altKey) return;
+      const key = event.key.toLowerCase();
+      if (key === "r") setReverse((r) => !r);
+      else if (key === "t") setTrueShape((t) => !t);
+      else if (key === ".") setAskedYear((y) => y + 1);
+      else if (key === ",") setAskedYear((y) => Math.max(firstYear, y - 1));
       const shown = VIEWS[Number(event.key) - 1];
       if (shown !== undefined) setView(shown);
     };
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
-  }, []);
+  }, [firstYear]);
 
   const { job, link, near, far } = bundle;
   const result = evaluation?.result ?? null;
-  const verdict = result?.clearance.verdict ?? "unknown";
+  const shown = useMemo(
+    () => (evaluation === null ? null : year === firstYear ? evaluation.result : inYear(evaluation, year)),
+    [evaluation, year, firstYear],
+  );
+  const verdict = shown?.clearance.verdict ?? "unknown";
   const index = useJobIndex(jobId, verdicts.data, link.id, result?.verdict);
-  const unit = lengthUnit(units);
-  const mountFigure = (end: "near" | "far") => {
-    const own = end === "near" ? design.nearMountAglM : design.farMountAglM;
-    return (
-      <TypedFigure
-        value={lengthIn(units, own)}
-        unit={unit}
-        label={`${end === "near" ? near.name : far.name}: mount height above ground`}
-        least={0}
-        most={lengthIn(units, 300)}
-        step={units === "metric" ? 0.1 : 0.5}
-        bigStep={units === "metric" ? 1 : 3}
-        className="bg-paper text-[16px] font-[650]"
-        onChange={(v) => change(end === "near" ? { nearMountAglM: metresFrom(units, v) } : { farMountAglM: metresFrom(units, v) })}
-      />
-    );
+  const features = useFeatures(jobId, [near, far], view === "elsewhere");
+  const lines = (features.data?.features ?? []).filter(
+    (f) => f.points.length > 1 && [near, far].some((site) => latLons(f.points).some((p) => inverse(p, site).distanceM <= LINE_REACH_M)),
+  );
+  const trouble = (error: unknown): void => setSaid(errorSentence(error instanceof ApiError ? error.body : { code: "internal" }, units));
+
+  const keepDesign = async (): Promise<void> => {
+    try {
+      const row = await postJson<KeptDesignDto>(`/api/links/${link.id}/designs`, {});
+      await refresh(jobId);
+      setComparedId(row.id);
+    } catch (error) {
+      trouble(error);
+    }
   };
-  const dimension = (end: "near" | "far") => {
-    if (scale === null || evaluation === null) return null;
-    const { ray } = evaluation;
-    const isNear = end === "near";
-    const x = scale.x(isNear ? ray.startM : ray.endM);
-    const ground = isNear ? result!.geometry.nearAmslM - design.nearMountAglM : result!.geometry.farAmslM - design.farMountAglM;
-    const top = scale.y(isNear ? ray.startZM : ray.endZM);
-    const foot = scale.y(ground);
-    const lineX = isNear ? x + 46 : x - 46;
-    // Too low a mast for a figure on its line: the figure stands beside it.
-    const low = Math.abs(foot - top) < 46;
-    const y = low ? (top + foot) / 2 : Math.min(scale.height - 20, Math.max(top + 14, (top + foot) / 2));
-    const aside = low ? -6 : 34;
+  const dropDesign = async (d: KeptDesignDto): Promise<void> => {
+    try {
+      await deleteJson(`/api/designs/${d.id}?version=${d.version}`);
+      await refresh(jobId);
+    } catch (error) {
+      trouble(error);
+    }
+  };
+  /** Another spot for an end becomes a mounting point of its site, and the design takes it. */
+  const move = async (end: "near" | "far", place: PlaceDto): Promise<void> => {
+    const site = bundle[end];
+    let mountId = place.mountId;
+    try {
+      if (mountId === null && Math.hypot(place.eastM, place.northM) > 0.05) {
+        mountId = crypto.randomUUID().slice(0, 8);
+        const point = {
+          id: mountId,
+          name: place.name.slice(0, 80),
+          aglM: place.aglM,
+          maxAglM: null,
+          behind: "",
+          eastM: place.eastM,
+          northM: place.northM,
+        };
+        await patchJson(`/api/sites/${site.id}`, { version: site.version, mountingPoints: [...site.mountingPoints, point] });
+      }
+      change(end === "near" ? { nearMountId: mountId, nearMountAglM: place.aglM } : { farMountId: mountId, farMountAglM: place.aglM });
+      setSaid(`${site.name} now stands at ${place.name}. Undo takes it back.`);
+      await refresh(jobId);
+    } catch (error) {
+      trouble(error);
+    }
+  };
+  const addRelay = async (relay: RelayDto): Promise<void> => {
+    const body =
+      relay.siteId !== null
+        ? { siteId: relay.siteId }
+        : {
+            name: `Relay${relay.name === null ? "" : ` on ${relay.name}`}`.slice(0, 80),
+            latDeg: relay.latDeg,
+            lonDeg: relay.lonDeg,
+            mountAglM: relay.aglM,
+          };
+    try {
+      await postJson(`/api/links/${link.id}/relay`, body);
+      await refresh(jobId);
+      setSaid("The relay stands in the job with a link to each end. Undo on Ground takes all of it back as one step.");
+    } catch (error) {
+      trouble(error);
+    }
+  };
+
+  const solvers = (which: View, size: { readonly width: number; readonly height: number }) => {
+    if (evaluation === null) return null;
+    const common = { evaluation, units, apply, preview: setPreviewed };
+    if (which === "heights")
+      return (
+        <HeightsPanel
+          {...common}
+          {...size}
+          design={design}
+          costs={{ nearPerM: near.mastCostPerM, farPerM: far.mastCostPerM }}
+          onBegin={beginGesture}
+          onEnd={endGesture}
+          onMounts={(nearMountAglM, farMountAglM) => change({ nearMountAglM, farMountAglM })}
+        />
+      );
+    if (which === "trees") return <TreesPanel {...common} shownYear={year} showYear={setAskedYear} />;
+    if (which === "water") return <WaterPanel {...common} {...size} design={design} />;
+    if (which === "table") return <TablePanel evaluation={evaluation} year={year} units={units} />;
     return (
-      <>
-        <svg aria-hidden="true" className="pointer-events-none absolute inset-0" width={scale.width} height={scale.height}>
-          <path d={`M${x} ${foot}H${lineX}M${x} ${top}H${lineX}`} stroke={`var(--${end})`} strokeWidth="0.8" opacity="0.7" />
-          <path
-            d={`M${lineX} ${top}V${foot}M${lineX - 4.5} ${top + 4.5}l9 -9M${lineX - 4.5} ${foot + 4.5}l9 -9`}
-            stroke={`var(--${end})`}
-            strokeWidth="1.2"
-          />
-        </svg>
-        <div
-          className="absolute"
-          style={isNear ? { left: lineX - aside, top: y - 12 } : { right: scale.width - lineX - aside, top: y - 12 }}
-        >
-          {mountFigure(end)}
-        </div>
-      </>
+      <ElsewherePanel
+        evaluation={evaluation}
+        bundle={bundle}
+        sites={wholeJob.data?.sites ?? []}
+        lines={lines}
+        units={units}
+        move={move}
+        addRelay={addRelay}
+      />
     );
   };
 
@@ -199,6 +286,9 @@ export const SectionOpen = ({
       keys={KEYS}
       actions={[
         { name: "Level line the other way", run: () => setReverse(!reverse) },
+        { name: trueShape ? "Heights drawn taller" : "True shape", run: () => setTrueShape(!trueShape) },
+        { name: "Print this sheet", run: () => window.print() },
+        { name: "Keep this design to compare", run: () => void keepDesign().then(() => setBeside("compare")) },
         ...VIEWS.filter((v) => v !== view).map((v) => ({ name: `Show the ${v}`, run: () => setView(v) })),
         ...(verdicts.data ?? [])
           .filter((l) => l.linkId !== link.id)
@@ -228,102 +318,87 @@ export const SectionOpen = ({
         { label: "Sheet", value: "03 Section", grow: 1 },
         { label: "Day of visit", value: job.visitOn, grow: 1 },
         { label: "Units", value: <UnitsButton />, grow: 0.9 },
-        { label: "Policy in force", value: <BasisDialog job={job} />, grow: 2.3 },
+        { label: "Policy of the job", value: <BasisDialog job={job} />, grow: 2.3 },
         { label: "Saved", value: <SavedCell status={status} />, grow: 1.6 },
       ]}
     >
-      <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_232px] grid-rows-[minmax(0,1fr)_242px] min-[1500px]:grid-cols-[minmax(0,1fr)_264px]">
+      <div className="section-sheet grid h-full min-h-0 grid-cols-[minmax(0,1fr)_232px] grid-rows-[minmax(0,1fr)_242px] min-[1500px]:grid-cols-[minmax(0,1fr)_264px]">
         <div ref={areaRef} className="relative min-h-0 min-w-0 overflow-hidden">
-          <header className="flex h-[96px] items-start gap-4 pl-4 pr-3 pt-3">
-            <VerdictMark verdict={verdict} a={30} />
-            <div
-              className={`text-[54px] font-[750] leading-[58px] tracking-[-0.5px] v-${verdict}`}
-              data-testid="verdict"
-              aria-live="polite"
-            >
-              {VERDICT_WORD[verdict]}
-            </div>
-            <div className="min-w-0 flex-1 border-l border-hair pl-4">
-              <h1 className="m-0 truncate text-[21px] font-bold leading-6">
-                <span className="text-near" title={near.name}>
-                  {cutMiddle(near.name, 24)}
-                </span>{" "}
-                to{" "}
-                <span className="text-far" title={far.name}>
-                  {cutMiddle(far.name, 24)}
-                </span>
-              </h1>
-              <p className="m-0 text-[14px]">
-                {distanceText(units, profile.pathM)}, bearing {bearingText(profile.nearBearingDeg)} true (
-                {bearingText(profile.nearBearingDeg - profile.nearDeclinationDeg + 360)} magnetic), back{" "}
-                {bearingText(profile.farBearingDeg)}
-                {profile.declinationInModelYears ? "" : ", magnetic extrapolated"}
+          <SectionHeader
+            verdict={verdict}
+            near={near}
+            far={far}
+            profile={profile}
+            evaluation={evaluation}
+            shown={shown}
+            laterYear={year === firstYear ? null : year}
+            found={found}
+            centreMhz={design.centreMhz}
+            widthMhz={design.widthMhz}
+            units={units}
+          />
+          <div ref={picture}>
+            {evaluation === null || settledEvaluation === null || shown === null ? (
+              <p role="alert" className="px-6">
+                A radio of this design is not in the catalogue any more. Choose another under Gear.
               </p>
-              <p className="cap m-0">
-                {ghzText(design.centreMhz)}, {design.widthMhz} MHz wide.{" "}
-                {scale === null ? "" : scale.exaggeration === 1 ? "Heights drawn 1:1." : `Heights drawn ×${scale.exaggeration}.`}
-                {result !== null && (result.geometry.nearWallOf !== null || result.geometry.farWallOf !== null)
-                  ? " Mount taken 0.3 m off its wall."
-                  : ""}
-              </p>
-              {result !== null && worseVerdict(verdict, result.service.verdict) !== verdict && (
-                <p
-                  className={`m-0 flex items-center gap-1.5 text-[14px] font-[700] v-${result.service.verdict}`}
-                  data-testid="headline-trouble"
+            ) : (
+              area.width > 0 && (
+                <DrawingArea
+                  width={area.width}
+                  height={area.height - HEADER_PX}
+                  evaluation={evaluation}
+                  settledEvaluation={settledEvaluation}
+                  shown={shown}
+                  shownYear={year}
+                  settled={{ nearAglM: settled.nearMountAglM, farAglM: settled.farMountAglM }}
+                  units={units}
+                  trueShape={trueShape}
+                  setTrueShape={setTrueShape}
+                  clearsFrom={clearsFrom}
+                  ghost={ghost}
+                  onBegin={beginGesture}
+                  onEnd={endGesture}
+                  onMount={(end, m) => change(end === "near" ? { nearMountAglM: m } : { farMountAglM: m })}
                 >
-                  <VerdictMark verdict={result.service.verdict} a={8} />
-                  {VERDICT_WORD[result.service.verdict]} all the same:{" "}
-                  {troubleText(found.find((f) => f.verdict === result.service.verdict)?.code ?? "")}
-                </p>
-              )}
-            </div>
-            {evaluation !== null && (
-              <KeyPlan path={evaluation.path} verdictShort={verdict === "short"} worstAtM={result?.clearance.worst?.atM ?? null} />
+                  <PolicyChoice
+                    evaluation={evaluation}
+                    job={job}
+                    over={design.policyOver}
+                    units={units}
+                    choose={(policyOver) => change({ policyOver })}
+                  />
+                  <YearChoice year={year} first={firstYear} last={firstYear + MOST_YEARS} choose={setAskedYear} />
+                  <PictureMenu
+                    area={picture}
+                    title={`${near.name} to ${far.name}: ${VERDICT_WORD[verdict]}`}
+                    note={`${job.name}, ${job.visitOn}, ${policyText(job)}`}
+                    fileName={`section-${job.number}-${link.number}`}
+                    say={setSaid}
+                  />
+                </DrawingArea>
+              )
             )}
-          </header>
-          {evaluation === null ? (
-            <p role="alert" className="px-6">
-              A radio of this design is not in the catalogue any more. Choose another under Gear.
+          </div>
+          {said !== null && (
+            <p
+              role="status"
+              className="absolute inset-x-3 top-[100px] z-[5] m-0 flex gap-3 border border-ink bg-paper px-3 py-1.5 text-[13px]"
+            >
+              <span className="flex-1">{said}</span>
+              <button type="button" className="press" onClick={() => setSaid(null)}>
+                Close
+              </button>
             </p>
-          ) : (
-            scale !== null && (
-              <>
-                <div className="relative" style={{ height: scale.height }}>
-                  <SectionDrawing
-                    path={evaluation.path}
-                    plan={evaluation.plan}
-                    result={evaluation.result}
-                    ray={evaluation.ray}
-                    scale={scale}
-                    units={units}
-                    clearsFrom={clearsFrom}
-                    settled={{ nearAglM: settled.nearMountAglM, farAglM: settled.farMountAglM }}
-                    onBegin={beginGesture}
-                    onEnd={endGesture}
-                    onMount={(end, m) => change(end === "near" ? { nearMountAglM: m } : { farMountAglM: m })}
-                  />
-                  {dimension("near")}
-                  {dimension("far")}
-                </div>
-                <DistanceAxis scale={scale} pathM={profile.pathM} units={units} />
-                <div className="border-t border-rule">
-                  <WidthsStrip
-                    path={evaluation.path}
-                    plan={evaluation.plan}
-                    result={evaluation.result}
-                    ray={evaluation.ray}
-                    scale={scale}
-                    units={units}
-                    height={WIDTHS_PX - 1}
-                  />
-                </div>
-              </>
-            )
           )}
         </div>
-        <Tabs.Root defaultValue="findings" className="flex min-h-0 flex-col border-l border-ink">
-          <Tabs.List className="flex gap-5 border-b border-ink px-3.5 pt-2.5" aria-label="Beside the drawing">
-            {["findings", "gear"].map((name) => (
+        <Tabs.Root
+          value={beside}
+          onValueChange={(v) => setBeside(v as (typeof BESIDE)[number])}
+          className="beside flex min-h-0 flex-col border-l border-ink"
+        >
+          <Tabs.List className="flex gap-4 border-b border-ink px-3.5 pt-2.5" aria-label="Beside the drawing">
+            {BESIDE.map((name) => (
               <Tabs.Trigger
                 key={name}
                 value={name}
@@ -340,12 +415,30 @@ export const SectionOpen = ({
               units={units}
               nearName={near.name}
               apply={apply}
+              preview={setPreviewed}
               lookedAt={lookedAt(evaluation)}
               restsOn={restsOn(evaluation)}
             />
           </Tabs.Content>
           <Tabs.Content value="gear" className="flex min-h-0 flex-1 flex-col data-[state=inactive]:hidden" tabIndex={-1}>
             <GearPanel design={design} hardware={hardware} nearSite={near} farSite={far} change={change} />
+          </Tabs.Content>
+          <Tabs.Content value="compare" className="flex min-h-0 flex-1 flex-col data-[state=inactive]:hidden" tabIndex={-1}>
+            {evaluation !== null && (
+              <ComparePanel
+                design={design}
+                evaluation={evaluation}
+                kept={bundle.kept}
+                compared={compared}
+                other={comparedEvaluation}
+                hardware={hardware}
+                units={units}
+                keep={keepDesign}
+                choose={setComparedId}
+                take={(fields) => change(fields)}
+                drop={dropDesign}
+              />
+            )}
           </Tabs.Content>
         </Tabs.Root>
         <BottomPanel
@@ -361,6 +454,7 @@ export const SectionOpen = ({
           setView={setView}
           change={change}
           levelId={levelId}
+          solvers={solvers}
         />
       </div>
     </Sheet>
@@ -368,14 +462,14 @@ export const SectionOpen = ({
 };
 
 /** Clearance, second opinions and reflection of the path; noise and exposure of the way to the far end. */
-const restsOn = (evaluation: ReturnType<typeof useEvaluation>): readonly Explanation[] => {
+const restsOn = (evaluation: Evaluation | null): readonly Explanation[] => {
   if (evaluation === null) return [];
   const { toFar } = evaluation.result.service;
   const ofDirection = toFar === null ? [] : explainDirection(toFar, evaluation.plan);
   return [...explainPath(evaluation.result), ...ofDirection.filter((e) => e.id === "noise" || e.id === "exposure")];
 };
 
-const lookedAt = (evaluation: ReturnType<typeof useEvaluation>): string => {
+const lookedAt = (evaluation: Evaluation | null): string => {
   if (evaluation === null) return "";
   const { path, result } = evaluation;
   const down = result.service.toFar?.outage;

@@ -1,9 +1,8 @@
 "use client";
-import { type Remote, wrap } from "comlink";
-import { useDeferredValue, useEffect, useRef, useState } from "react";
 import type { Uncertainty } from "@/core/link";
 import type { DoubtWorker } from "@/workers/messages";
 import type { Evaluation } from "./use-evaluation";
+import { useWorkerAnswer } from "./use-worker-answer";
 
 const DRAWS = 500;
 /** One seed for good: the same draws come again, and figures stand still while a mast is dragged. */
@@ -14,54 +13,14 @@ export interface Doubt {
   readonly value: Uncertainty | null;
 }
 
-/**
- * The spread of the open design by drawing its inputs, worked out beside the page. Only the newest design is
- * asked for; what was answered last stays until the next answer.
- */
+const FAILED: Doubt = { value: null };
+
+/** The spread of the open design by drawing its inputs. */
 export const useDoubt = (evaluation: Evaluation | null): Doubt | null => {
-  const settled = useDeferredValue(evaluation);
-  const [doubt, setDoubt] = useState<Doubt | null>(null);
-  const ask = useRef<((e: Evaluation) => void) | null>(null);
-
-  useEffect(() => {
-    const worker = new Worker("/workers/doubt.worker.js");
-    const remote = wrap<DoubtWorker>(worker) as Remote<DoubtWorker>;
-    let busy = false;
-    let next: Evaluation | null = null;
-    let gone = false;
-    let opened: Evaluation["path"]["profile"] | null = null;
-    const run = async (): Promise<void> => {
-      while (next !== null && !gone) {
-        const { plan, path } = next;
-        next = null;
-        if (opened !== path.profile) {
-          opened = path.profile;
-          await remote.open(opened);
-        }
-        // A design the core refuses has no spread; what is wrong with it is said by the sheet.
-        const value = await remote.doubt({ plan, draws: DRAWS, seed: SEED }).catch(() => null);
-        if (!gone) setDoubt({ value });
-      }
-    };
-    ask.current = (e) => {
-      next = e;
-      if (busy) return;
-      busy = true;
-      run().finally(() => {
-        busy = false;
-      });
-    };
-    return () => {
-      gone = true;
-      ask.current = null;
-      worker.terminate();
-    };
-  }, []);
-
-  useEffect(() => {
-    if (settled !== null) ask.current?.(settled);
-  }, [settled]);
-  return doubt;
+  const answer = useWorkerAnswer<DoubtWorker, Doubt>("/workers/doubt.worker.js", evaluation, async (remote, plan) => ({
+    value: (await remote.doubt({ plan, draws: DRAWS, seed: SEED })) as Uncertainty | null,
+  }));
+  return answer === "failed" ? FAILED : (answer?.reply ?? null);
 };
 
 /** How far the band reaches below and above the expected level, of one direction. */

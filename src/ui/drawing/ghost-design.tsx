@@ -1,0 +1,58 @@
+import type { LinkPlan, PreparedPath } from "@/core/link";
+import { type Ray, rayBulgeM, rayZM } from "@/core/obstacles";
+import type { Ghost } from "./section-props";
+import type { SectionScale } from "./section-scale";
+
+const SAME_WITHIN_M = 0.005;
+
+/** Another design of the same link, laid over the drawing in dashes: its ray, its mounts, its cuts. */
+export const GhostDesign = ({
+  ghost,
+  path,
+  plan,
+  ray,
+  scale,
+}: {
+  ghost: Ghost;
+  path: PreparedPath;
+  plan: LinkPlan;
+  ray: Ray;
+  scale: SectionScale;
+}) => {
+  const { ray: other, name } = ghost;
+  const [x0, y0] = [scale.x(other.startM), scale.y(other.startZM)];
+  const [x1, y1] = [scale.x(other.endM), scale.y(other.endZM)];
+  const moved = Math.abs(other.startZM - ray.startZM) > SAME_WITHIN_M || Math.abs(other.endZM - ray.endZM) > SAME_WITHIN_M;
+  const mid = other.startM + (other.endM - other.startM) * 0.2;
+  const cuts = path.bodies.flatMap((b) => {
+    const [stretch] = b.stretches;
+    const theirs = ghost.path.bodies.find((g) => g.body.id === b.body.id);
+    if (!b.vegetation || stretch === undefined || theirs === undefined) return [];
+    const atM = Math.min(ray.pathM, Math.max(0, (stretch.fromM + stretch.toM) / 2));
+    const top = theirs.topAt(plan.policy.year)(atM);
+    if (Math.abs(top - b.topAt(plan.policy.year)(atM)) < SAME_WITHIN_M) return [];
+    return [{ id: b.body.id, x: scale.x(atM), y: scale.y(top + rayBulgeM(ray, atM)) }];
+  });
+  return (
+    <g aria-hidden="true" data-testid="ghost">
+      {moved && (
+        <>
+          <path d={`M${x0} ${y0}L${x1} ${y1}`} stroke="var(--ink)" strokeWidth="1.4" strokeDasharray="6 4" />
+          <circle cx={x0} cy={y0} r="4" fill="none" stroke="var(--near)" strokeWidth="1.6" strokeDasharray="2 2" />
+          <circle cx={x1} cy={y1} r="4" fill="none" stroke="var(--far)" strokeWidth="1.6" strokeDasharray="2 2" />
+        </>
+      )}
+      {cuts.map((c) => (
+        <path key={c.id} d={`M${c.x - 16} ${c.y}h32`} stroke="var(--ink)" strokeWidth="2" strokeDasharray="6 4" />
+      ))}
+      <text
+        x={cuts.length > 0 && !moved ? cuts[0]!.x + 20 : scale.x(mid)}
+        y={cuts.length > 0 && !moved ? cuts[0]!.y + 4 : scale.y(rayZM(other, mid)) - 6}
+        fontSize="12"
+        className="halo"
+      >
+        {name}
+      </text>
+    </g>
+  );
+};

@@ -1,0 +1,45 @@
+import type { ReactNode } from "react";
+import type { Ray } from "@/core/obstacles";
+import type { SectionScale } from "./section-scale";
+
+/** The dimension line of one mast, with its figure, which can be typed. */
+export const MastDimension = ({
+  end,
+  ray,
+  scale,
+  groundAmslM,
+  children,
+}: {
+  end: "near" | "far";
+  ray: Ray;
+  scale: SectionScale;
+  groundAmslM: number;
+  children: ReactNode;
+}) => {
+  const isNear = end === "near";
+  const x = scale.x(isNear ? ray.startM : ray.endM);
+  if (x < 0 || x > scale.width) return null;
+  const top = scale.y(isNear ? ray.startZM : ray.endZM);
+  const foot = scale.y(groundAmslM);
+  const lineX = isNear ? x + 46 : x - 46;
+  // Too low a mast for a figure on its line: the figure stands beside it.
+  const low = Math.abs(foot - top) < 46;
+  const y = low ? (top + foot) / 2 : Math.min(scale.height - 20, Math.max(top + 14, (top + foot) / 2));
+  if (y < 0 || y > scale.height) return null;
+  const aside = low ? -6 : 34;
+  return (
+    <>
+      <svg aria-hidden="true" className="pointer-events-none absolute inset-0" width={scale.width} height={scale.height}>
+        <path d={`M${x} ${foot}H${lineX}M${x} ${top}H${lineX}`} stroke={`var(--${end})`} strokeWidth="0.8" opacity="0.7" />
+        <path
+          d={`M${lineX} ${top}V${foot}M${lineX - 4.5} ${top + 4.5}l9 -9M${lineX - 4.5} ${foot + 4.5}l9 -9`}
+          stroke={`var(--${end})`}
+          strokeWidth="1.2"
+        />
+      </svg>
+      <div className="absolute" style={isNear ? { left: lineX - aside, top: y - 12 } : { right: scale.width - lineX - aside, top: y - 12 }}>
+        {children}
+      </div>
+    </>
+  );
+};

@@ -1,0 +1,170 @@
+"use client";
+import { useState } from "react";
+import type { DesignFields, HardwareDto, KeptDesignDto } from "@/contract";
+import type { LinkResult } from "@/core/link";
+import { VerdictMark } from "../../marks/verdict-mark";
+import { dbmText, figure, lengthText, mbpsText, type Units } from "../../wording/numbers";
+import { VERDICT_WORD } from "../../wording/verdicts";
+import type { Evaluation } from "./use-evaluation";
+
+interface Row {
+  readonly what: string;
+  readonly now: string;
+  readonly other: string;
+}
+
+const roomText = (r: LinkResult, units: Units): string => {
+  const w = r.clearance.worst;
+  if (w === null) return "not known";
+  return w.missM > 0.0005 ? `${lengthText(units, w.missM)} short` : `${lengthText(units, -w.missM)} spare`;
+};
+const levelText = (r: LinkResult): string => {
+  const { toFar, toNear } = r.service;
+  return toFar === null || toNear === null ? "none" : dbmText(Math.min(toFar.levelDbm, toNear.levelDbm));
+};
+const rateText = (r: LinkResult): string => {
+  const { toFar, toNear } = r.service;
+  return toFar === null || toNear === null ? "none" : mbpsText(Math.min(toFar.plannedMbps, toNear.plannedMbps));
+};
+
+/** Everything of two designs that an installer would weigh, side by side. */
+const rowsOf = (
+  now: { readonly design: DesignFields; readonly result: LinkResult },
+  other: { readonly design: DesignFields; readonly result: LinkResult },
+  hardware: HardwareDto,
+  units: Units,
+): Row[] => {
+  const radio = (id: string): string => hardware.radios.find((r) => r.id === id)?.name ?? id;
+  const antenna = (id: string | null): string => (id === null ? "own" : (hardware.antennas.find((a) => a.id === id)?.name ?? id));
+  const pair = <T,>(what: string, of: (side: { readonly design: DesignFields; readonly result: LinkResult }) => T): Row => ({
+    what,
+    now: String(of(now)),
+    other: String(of(other)),
+  });
+  return [
+    pair("Verdict", (s) => VERDICT_WORD[s.result.verdict]),
+    pair("Clearance", (s) => VERDICT_WORD[s.result.clearance.verdict]),
+    pair("Worst place", (s) => roomText(s.result, units)),
+    pair("Lost in", (s) => s.result.clearance.lostInYear ?? "not by growth"),
+    pair("Level", (s) => levelText(s.result)),
+    pair("Plan with", (s) => rateText(s.result)),
+    pair("Near mount", (s) => lengthText(units, s.design.nearMountAglM)),
+    pair("Far mount", (s) => lengthText(units, s.design.farMountAglM)),
+    pair("Near radio", (s) => radio(s.design.nearRadioId)),
+    pair("Far radio", (s) => radio(s.design.farRadioId)),
+    pair("Near antenna", (s) => antenna(s.design.nearAntennaId)),
+    pair("Far antenna", (s) => antenna(s.design.farAntennaId)),
+    pair("Channel", (s) => `${figure(s.design.centreMhz)}, ${figure(s.design.widthMhz)} MHz`),
+    pair("Powers", (s) => `${figure(s.design.nearPowerDbm)} and ${figure(s.design.farPowerDbm)} dBm`),
+    pair("Trees cut", (s) => Object.keys(s.design.trimsM).length),
+  ];
+};
+
+/** Keeps designs of this link and lays one over the drawing; what differs is marked. */
+export const ComparePanel = ({
+  design,
+  evaluation,
+  kept,
+  compared,
+  other,
+  hardware,
+  units,
+  keep,
+  choose,
+  take,
+  drop,
+}: {
+  design: DesignFields;
+  evaluation: Evaluation;
+  kept: readonly KeptDesignDto[];
+  compared: KeptDesignDto | null;
+  other: Evaluation | null;
+  hardware: HardwareDto;
+  units: Units;
+  keep: () => Promise<void>;
+  choose: (id: string | null) => void;
+  take: (fields: DesignFields) => void;
+  drop: (d: KeptDesignDto) => Promise<void>;
+}) => {
+  const [busy, setBusy] = useState(false);
+  const once = (work: () => Promise<void>): void => {
+    if (busy) return;
+    setBusy(true);
+    void work().finally(() => setBusy(false));
+  };
+  return (
+    <section aria-label="Compare" tabIndex={0} className="min-h-0 flex-1 overflow-auto px-3.5 py-2.5 text-[13px]">
+      <button type="button" className="press text-[14px]" disabled={busy} onClick={() => once(keep)}>
+        Keep this design to compare
+      </button>
+      {kept.length === 0 && (
+        <p className="cap m-0 mt-2">Nothing is kept yet. Keep the design as it is, change it, and hold one against the other.</p>
+      )}
+      {kept.map((d) => (
+        <div key={d.id} className="mt-2 flex items-baseline justify-between gap-2 border-b border-rule pb-1">
+          <button
+            type="button"
+            className={`press text-[14px] ${compared?.id === d.id ? "bg-ink px-1 text-paper" : ""}`}
+            aria-pressed={compared?.id === d.id}
+            onClick={() => choose(compared?.id === d.id ? null : d.id)}
+          >
+            Against {d.name}
+          </button>
+          <button
+            type="button"
+            className="press text-[13px]"
+            aria-label={`Forget ${d.name}`}
+            disabled={busy}
+            onClick={() => once(() => drop(d))}
+          >
+            Forget
+          </button>
+        </div>
+      ))}
+      {compared !== null && other === null && <p role="alert">A radio of {compared.name} is not in the catalogue any more.</p>}
+      {compared !== null && other !== null && (
+        <>
+          <table className="mt-3 w-full border-collapse">
+            <thead>
+              <tr className="border-b border-ink text-left text-[11.5px] text-ink-2 [&>th]:font-normal">
+                <th scope="col">
+                  <span className="sr-only">What</span>
+                </th>
+                <th scope="col">this</th>
+                <th scope="col">{compared.name}</th>
+              </tr>
+            </thead>
+            <tbody>
+              {rowsOf({ design, result: evaluation.result }, { design: compared, result: other.result }, hardware, units).map((r) => {
+                const differs = r.now !== r.other;
+                return (
+                  <tr key={r.what} className={`border-b border-rule align-top ${differs ? "" : "text-ink-2"}`} data-differs={differs}>
+                    <th scope="row" className="py-1 pr-2 text-left font-normal">
+                      {differs && <span aria-hidden="true">≠ </span>}
+                      {r.what}
+                    </th>
+                    <td className={`py-1 pr-2 ${differs ? "font-bold" : ""}`}>{r.now}</td>
+                    <td className={`py-1 ${differs ? "font-bold" : ""}`}>{r.other}</td>
+                  </tr>
+                );
+              })}
+            </tbody>
+          </table>
+          <p className="m-0 mt-2 flex items-center gap-2">
+            <VerdictMark verdict={other.result.verdict} a={8} />
+            <button
+              type="button"
+              className="press"
+              onClick={() => {
+                const { id: _i, version: _v, name: _n, ...fields } = compared;
+                take(fields);
+              }}
+            >
+              Plan with {compared.name} instead
+            </button>
+          </p>
+        </>
+      )}
+    </section>
+  );
+};

@@ -1,0 +1,231 @@
+"use client";
+import { useState } from "react";
+import type { FeatureDto, PlaceDto, PlacesQuestion, RelayDto, RelayLegDto, SiteDto } from "@/contract";
+import { byMerit } from "@/core/solve";
+import type { LinkBundle } from "../../api/queries";
+import { Choice } from "../../controls/field";
+import { NumberField } from "../../controls/number-field";
+import { Sketch } from "../../drawing/section-sketch";
+import { VerdictMark } from "../../marks/verdict-mark";
+import { errorSentence } from "../../wording/errors";
+import { dbmText, distanceText, latLonText, lengthIn, lengthText, lengthUnit, metresFrom, type Units } from "../../wording/numbers";
+import { VERDICT_WORD } from "../../wording/verdicts";
+import { useElsewhere } from "./use-elsewhere";
+import type { Evaluation } from "./use-evaluation";
+
+const SKETCH = { width: 196, height: 50 };
+const MOST_PLACES = 8;
+
+const roomText = (missM: number | null, units: Units): string =>
+  missM === null ? "not known" : missM > 0.0005 ? `${lengthText(units, missM)} short` : `${lengthText(units, -missM)} to spare`;
+
+const Leg = ({ leg, to, units }: { leg: RelayLegDto | null; to: string; units: Units }) =>
+  leg === null ? (
+    <div className="cap">too near or too far from {to}</div>
+  ) : (
+    <div>
+      <Sketch sketch={leg.sketch} name={`Section to ${to}`} short={leg.verdict === "short"} {...SKETCH} />
+      <div className="cap flex items-center gap-1 whitespace-nowrap">
+        <span className={`v-${leg.verdict}`}>
+          <VerdictMark verdict={leg.verdict} a={6} /> {VERDICT_WORD[leg.verdict]}
+        </span>
+        {distanceText(units, leg.pathM)}, {roomText(leg.missM, units)}
+        {leg.levelDbm === null ? "" : `, ${dbmText(leg.levelDbm)}`}
+      </div>
+    </div>
+  );
+
+/** Another spot for one end, or a relay between them: found, drawn, and taken with one press. */
+export const ElsewherePanel = ({
+  evaluation,
+  bundle,
+  sites,
+  lines,
+  units,
+  move,
+  addRelay,
+}: {
+  evaluation: Evaluation;
+  bundle: LinkBundle;
+  sites: readonly SiteDto[];
+  /** Drawn lines near the ends: a wall, a roof's edge, a street. */
+  lines: readonly FeatureDto[];
+  units: Units;
+  move: (end: "near" | "far", place: PlaceDto) => Promise<void>;
+  addRelay: (relay: RelayDto) => Promise<void>;
+}) => {
+  const { state, places, relays, stop } = useElsewhere(bundle, sites);
+  const [end, setEnd] = useState<"near" | "far">("far");
+  const [along, setAlong] = useState("points");
+  const [mastM, setMastM] = useState(10);
+  const [busy, setBusy] = useState(false);
+  const question = (): PlacesQuestion => ({
+    end,
+    along: along === "points" || along === "roof" ? along : { featureId: along },
+  });
+  const once = (work: () => Promise<void>): void => {
+    if (busy) return;
+    setBusy(true);
+    void work().finally(() => setBusy(false));
+  };
+  const name = (e: "near" | "far"): string => bundle[e].name;
+  return (
+    <div className="grid h-full min-h-0 grid-cols-[236px_1fr] gap-4 px-5 pb-2 text-[13px]">
+      <form
+        className="min-h-0 overflow-auto"
+        aria-label="Where to look"
+        onSubmit={(e) => {
+          e.preventDefault();
+          void places(question());
+        }}
+      >
+        <div className="grid grid-cols-2 gap-x-3">
+          <Choice label="Move the end" value={end} onChange={(e) => setEnd(e.target.value as "near" | "far")}>
+            <option value="near">{name("near")}</option>
+            <option value="far">{name("far")}</option>
+          </Choice>
+          <Choice label="Along" value={along} onChange={(e) => setAlong(e.target.value)}>
+            <option value="points">its mounting points</option>
+            <option value="roof">the edge of its roof</option>
+            {lines.map((l) => (
+              <option key={l.id} value={l.id}>
+                {l.name}
+              </option>
+            ))}
+          </Choice>
+        </div>
+        <button type="submit" className="press mt-1.5" disabled={state.kind === "busy"}>
+          Look along it
+        </button>
+        <div className="mt-2 flex items-end gap-3 border-t border-rule pt-2">
+          <div className="w-[110px]">
+            <NumberField
+              label={`Relay mast up to, ${lengthUnit(units)}`}
+              value={lengthIn(units, mastM)}
+              least={3}
+              most={units === "metric" ? 100 : 330}
+              onChange={(v) => v !== null && setMastM(metresFrom(units, v))}
+            />
+          </div>
+          <button type="button" className="press mb-1.5" disabled={state.kind === "busy"} onClick={() => void relays(evaluation, mastM)}>
+            Look for a relay
+          </button>
+        </div>
+      </form>
+      <section aria-label="Spots found" tabIndex={0} className="min-h-0 overflow-auto" data-testid="spots">
+        {state.kind === "none" && (
+          <p className="cap m-0">
+            A spot nearby may see what this one does not. Roof edges and drawn lines are tried metre by metre at the present height; a relay
+            is looked for at the job's sites first, then on high ground that both ends see.
+          </p>
+        )}
+        {state.kind === "busy" && (
+          <p role="status" className="m-0 flex items-center gap-3">
+            <span>{state.words}</span>
+            <progress value={state.share} max={1} aria-label="Done" className="h-2 w-40" />
+            <button type="button" className="press" onClick={stop}>
+              Stop
+            </button>
+          </p>
+        )}
+        {state.kind === "fault" && (
+          <p role="alert" className="m-0 text-short-figure">
+            {errorSentence(state.body, units)}
+          </p>
+        )}
+        {state.kind === "places" && (
+          <PlaceList places={state.places} units={units} busy={busy} take={(p) => once(() => move(state.end, p))} />
+        )}
+        {state.kind === "relays" && (
+          <>
+            {state.reason !== null && <p className="m-0 mb-1">{state.reason}</p>}
+            {state.relays.every((r) => r.near?.verdict === "short" || r.far?.verdict === "short" || r.near === null || r.far === null) && (
+              <p className="m-0 mb-1">
+                <strong>No spot serves both ends as it is.</strong> The nearest misses stand first.
+              </p>
+            )}
+            {state.relays.slice(0, MOST_PLACES).map((r, i) => (
+              <article
+                key={`${r.latDeg},${r.lonDeg}`}
+                className="grid grid-cols-[1fr_auto_auto] gap-3 border-b border-rule py-1.5"
+                data-testid="relay"
+              >
+                <div className="min-w-0">
+                  <strong className="block truncate">
+                    {i + 1}. {r.siteId !== null ? r.name : r.name === null ? "High ground" : `On ${r.name}`}
+                  </strong>
+                  <span className="cap block">
+                    {r.siteId !== null ? "a site of the job" : latLonText(r)}, mount {lengthText(units, r.aglM, 0)}
+                  </span>
+                  <button type="button" className="press mt-0.5 text-[13px]" disabled={busy} onClick={() => once(() => addRelay(r))}>
+                    Put a relay here
+                  </button>
+                </div>
+                <Leg leg={r.near} to={name("near")} units={units} />
+                <Leg leg={r.far} to={name("far")} units={units} />
+              </article>
+            ))}
+            <p className="cap m-0 mt-1">
+              Found over ground and what was surveyed, with this link's gear on both legs. Power, access, leave to build and the owner's
+              consent are not known to it.
+            </p>
+          </>
+        )}
+      </section>
+    </div>
+  );
+};
+
+const PlaceList = ({
+  places,
+  units,
+  busy,
+  take,
+}: {
+  places: readonly PlaceDto[];
+  units: Units;
+  busy: boolean;
+  take: (place: PlaceDto) => void;
+}) => {
+  const best = [...places].sort(byMerit).slice(0, MOST_PLACES);
+  const serves = places.filter((p) => p.raiseM === 0).length;
+  if (places.length === 0) return <p className="m-0">No spot to try: this site has no mounting point there.</p>;
+  return (
+    <>
+      <p className="m-0">
+        <strong>{serves === 0 ? "No spot of these clears as it is" : `${serves} of ${places.length} spots clear to the last year`}</strong>
+        {serves === 0 && best[0]?.raiseM == null ? ", and no raise here would do." : "."}
+      </p>
+      <table className="w-full border-collapse">
+        <thead>
+          <tr className="text-left text-[11.5px] text-ink-2 [&>th]:font-normal">
+            <th scope="col">Spot</th>
+            <th scope="col">Today</th>
+            <th scope="col">Last year</th>
+            <th scope="col">Raise</th>
+            <th scope="col">Level</th>
+          </tr>
+        </thead>
+        <tbody>
+          {best.map((p) => (
+            <tr key={`${p.latDeg},${p.lonDeg},${p.mountId ?? ""}`} className="border-t border-rule">
+              <td>
+                <button type="button" className="press text-[13px]" disabled={busy} onClick={() => take(p)}>
+                  {p.name}, {lengthText(units, p.aglM)} up
+                </button>
+              </td>
+              <td className={`whitespace-nowrap v-${p.verdict}`}>
+                <VerdictMark verdict={p.verdict} a={6} /> {roomText(p.missM, units)}
+              </td>
+              <td className="whitespace-nowrap">{roomText(p.missLastYearM, units)}</td>
+              <td className="whitespace-nowrap">
+                {p.raiseM === null ? "none does" : p.raiseM === 0 ? "none" : `+${lengthText(units, p.raiseM)}`}
+              </td>
+              <td className="figure whitespace-nowrap">{p.levelDbm === null ? "" : dbmText(p.levelDbm)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </>
+  );
+};

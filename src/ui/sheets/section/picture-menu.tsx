@@ -1,0 +1,77 @@
+"use client";
+import { DropdownMenu } from "radix-ui";
+import type { RefObject } from "react";
+import { keepFile } from "../../api/keep-file";
+import { pngOf, svgOf } from "../../drawing/save-picture";
+
+/** The drawing taken along: as a file, on the clipboard, on paper. */
+export const PictureMenu = ({
+  area,
+  title,
+  note,
+  fileName,
+  say,
+}: {
+  area: RefObject<HTMLElement | null>;
+  title: string;
+  note: string;
+  fileName: string;
+  say: (words: string) => void;
+}) => {
+  const drawn = (): string => svgOf([...(area.current?.querySelectorAll<SVGSVGElement>("svg[data-drawing]") ?? [])], title, note);
+  const attempt = (work: () => Promise<string>): void => {
+    work().then(say, () => say("This browser did not take the picture. Save it as a file instead."));
+  };
+  const items: readonly (readonly [string, () => void])[] = [
+    [
+      "Save as SVG",
+      () => {
+        keepFile(new Blob([drawn()], { type: "image/svg+xml" }), `${fileName}.svg`);
+        say("Saved as SVG.");
+      },
+    ],
+    [
+      "Save as PNG",
+      () =>
+        attempt(async () => {
+          keepFile(await pngOf(drawn()), `${fileName}.png`);
+          return "Saved as PNG.";
+        }),
+    ],
+    [
+      "Copy as PNG",
+      () =>
+        attempt(async () => {
+          await navigator.clipboard.write([new ClipboardItem({ "image/png": pngOf(drawn()) })]);
+          return "The picture is on the clipboard.";
+        }),
+    ],
+    [
+      "Copy as SVG",
+      () =>
+        attempt(async () => {
+          await navigator.clipboard.writeText(drawn());
+          return "The drawing is on the clipboard as SVG.";
+        }),
+    ],
+    ["Print this sheet", () => window.print()],
+  ];
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger className="press text-[13px]">Picture</DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content align="start" sideOffset={6} className="z-10 border-[1.6px] border-ink bg-paper py-1">
+          {items.map(([name, run]) => (
+            <DropdownMenu.Item
+              key={name}
+              className="cursor-pointer px-4 py-1.5 text-[14px] outline-none data-[highlighted]:bg-ink data-[highlighted]:text-paper"
+              onSelect={run}
+            >
+              {name}
+            </DropdownMenu.Item>
+          ))}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+};

@@ -1,0 +1,86 @@
+import type { ProfileDto, SiteDto } from "@/contract";
+import { type Finding, type LinkResult, type Verdict, worseVerdict } from "@/core/link";
+import { KeyPlan } from "../../drawing/strips";
+import { VerdictMark } from "../../marks/verdict-mark";
+import { cutMiddle } from "../../wording/names";
+import { bearingText, distanceText, ghzText, type Units } from "../../wording/numbers";
+import { troubleText } from "../../wording/troubles";
+import { VERDICT_WORD } from "../../wording/verdicts";
+import type { Evaluation } from "./use-evaluation";
+
+/** The verdict of the clearance in one word, between which ends, on which bearings, and what else is wrong. */
+export const SectionHeader = ({
+  verdict,
+  near,
+  far,
+  profile,
+  evaluation,
+  shown,
+  laterYear,
+  found,
+  centreMhz,
+  widthMhz,
+  units,
+}: {
+  verdict: Verdict;
+  near: SiteDto;
+  far: SiteDto;
+  profile: ProfileDto;
+  evaluation: Evaluation | null;
+  shown: LinkResult | null;
+  /** Set when the drawing shows a later year. */
+  laterYear: number | null;
+  found: readonly Finding[];
+  centreMhz: number;
+  widthMhz: number;
+  units: Units;
+}) => {
+  const result = evaluation?.result ?? null;
+  return (
+    <header className="relative flex h-[76px] items-start gap-4 pl-4 pr-[182px] pt-2">
+      <VerdictMark verdict={verdict} a={30} />
+      <div className={`text-[54px] font-[750] leading-[58px] tracking-[-0.5px] v-${verdict}`} data-testid="verdict" aria-live="polite">
+        {VERDICT_WORD[verdict]}
+      </div>
+      <div className="min-w-0 flex-1 border-l border-hair pl-4">
+        <h1 className="m-0 truncate text-[21px] font-bold leading-6">
+          <span className="text-near" title={near.name}>
+            {cutMiddle(near.name, 24)}
+          </span>{" "}
+          to{" "}
+          <span className="text-far" title={far.name}>
+            {cutMiddle(far.name, 24)}
+          </span>
+        </h1>
+        <p className="m-0 truncate text-[14px] leading-[18px]">
+          {distanceText(units, profile.pathM)}, bearing {bearingText(profile.nearBearingDeg)} true (
+          {bearingText(profile.nearBearingDeg - profile.nearDeclinationDeg + 360)} magnetic), back {bearingText(profile.farBearingDeg)}
+          {profile.declinationInModelYears ? "" : ", magnetic extrapolated"}
+        </p>
+        <p className="m-0 flex items-center gap-1.5 truncate text-[13px] leading-[18px]">
+          {laterYear !== null ? (
+            <strong data-testid="later-year">As it will stand in {laterYear}, if nobody cuts.</strong>
+          ) : result !== null && worseVerdict(verdict, result.service.verdict) !== verdict ? (
+            <span className={`flex items-center gap-1.5 font-[700] v-${result.service.verdict}`} data-testid="headline-trouble">
+              <VerdictMark verdict={result.service.verdict} a={8} />
+              {VERDICT_WORD[result.service.verdict]} all the same:{" "}
+              {troubleText(found.find((f) => f.verdict === result.service.verdict)?.code ?? "")}
+            </span>
+          ) : (
+            <span className="text-ink-2">
+              {ghzText(centreMhz)}, {widthMhz} MHz wide.
+              {result !== null && (result.geometry.nearWallOf !== null || result.geometry.farWallOf !== null)
+                ? " Mount taken 0.3 m off its wall."
+                : ""}
+            </span>
+          )}
+        </p>
+      </div>
+      {evaluation !== null && (
+        <div className="absolute right-3 top-2">
+          <KeyPlan path={evaluation.path} verdictShort={verdict === "short"} worstAtM={shown?.clearance.worst?.atM ?? null} />
+        </div>
+      )}
+    </header>
+  );
+};

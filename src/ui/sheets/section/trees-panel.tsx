@@ -1,0 +1,142 @@
+"use client";
+import type { DesignAction } from "@/core/link";
+import type { SolveWorker, TreesReply } from "@/workers/messages";
+import { VerdictMark } from "../../marks/verdict-mark";
+import { figure, lengthText, type Units } from "../../wording/numbers";
+import { VERDICT_WORD } from "../../wording/verdicts";
+import type { Evaluation } from "./use-evaluation";
+import { useWorkerAnswer } from "./use-worker-answer";
+
+/** Until when it is clear, year by year, and what would have to come off which tree. */
+export const TreesPanel = ({
+  evaluation,
+  units,
+  shownYear,
+  showYear,
+  apply,
+  preview,
+}: {
+  evaluation: Evaluation;
+  units: Units;
+  shownYear: number;
+  showYear: (year: number) => void;
+  apply: (action: DesignAction) => void;
+  preview: (action: DesignAction | null) => void;
+}) => {
+  const solved = useWorkerAnswer<SolveWorker, TreesReply>("/workers/solve.worker.js", evaluation, async (remote, plan) =>
+    remote.trees({ plan }),
+  );
+  if (solved === null) return <p className="cap m-0 px-5 py-3">Following the trees through the years.</p>;
+  if (solved === "failed") return <p className="m-0 px-5 py-3">The years could not be worked out for this design.</p>;
+  const { outlook, list } = solved.reply;
+  const { plan } = evaluation;
+  const cuts = Object.keys(plan.trims).length;
+  const untilText = outlook.holds
+    ? `Clear as far as ${outlook.clearUntilYear}, the last year looked at.`
+    : outlook.clearUntilYear === null
+      ? "Not clear this year."
+      : `Clear until ${outlook.clearUntilYear}.`;
+  const all: DesignAction = { type: "trims", trimsM: list.trims };
+  const hover = (action: DesignAction) => ({
+    onMouseEnter: () => preview(action),
+    onMouseLeave: () => preview(null),
+    onFocus: () => preview(action),
+    onBlur: () => preview(null),
+  });
+  return (
+    <div className="grid h-full min-h-0 grid-cols-[1fr_1fr] gap-5 px-5 pb-2">
+      <section aria-label="Years" tabIndex={0} className="min-h-0 overflow-auto">
+        <p className="m-0 text-[14px]">
+          <strong data-testid="clear-until">{untilText}</strong>{" "}
+          {outlook.surveyAgainYear === null
+            ? "Nothing that grows stands near the ray."
+            : outlook.surveyAgainYear <= plan.policy.year
+              ? "Measure what grows this season."
+              : `Measure what grows again in the season of ${outlook.surveyAgainYear}.`}
+        </p>
+        <table className="mt-1 w-full border-collapse text-[13px]">
+          <thead>
+            <tr className="text-left text-[11.5px] text-ink-2 [&>th]:font-normal">
+              <th scope="col">Year</th>
+              <th scope="col">Verdict</th>
+              <th scope="col">Room</th>
+              <th scope="col">Clear in</th>
+              <th scope="col">Nearest</th>
+            </tr>
+          </thead>
+          <tbody>
+            {outlook.years.map((y) => (
+              <tr key={y.year} className={`border-t border-rule ${y.year === shownYear ? "bg-band" : ""}`}>
+                <td>
+                  <button
+                    type="button"
+                    className="press min-h-6 font-mono text-[13px]"
+                    aria-pressed={y.year === shownYear}
+                    onClick={() => showYear(y.year)}
+                  >
+                    {y.year}
+                  </button>
+                </td>
+                <td className={`v-${y.verdict} whitespace-nowrap`}>
+                  <VerdictMark verdict={y.verdict} a={6} /> {VERDICT_WORD[y.verdict]}
+                </td>
+                <td className="whitespace-nowrap">
+                  {y.worst === null
+                    ? "not known"
+                    : y.worst.missM > 0.0005
+                      ? `${lengthText(units, y.worst.missM)} short`
+                      : `${lengthText(units, -y.worst.missM)} spare`}
+                </td>
+                <td>{y.chance === null ? "" : `${figure(y.chance * 100)} %`}</td>
+                <td className="max-w-[110px] truncate">{y.worst?.ownerName ?? (y.worst?.owner.kind === "ground" ? "ground" : "")}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </section>
+      <section aria-label="Trim list" tabIndex={0} className="min-h-0 overflow-auto text-[13px]">
+        <h3 className="m-0 text-[14px] font-bold">To cut, so that it is clear until {list.year}</h3>
+        {list.rows.length === 0 ? (
+          <p className="m-0">No tree stands in the zone by {list.year}.</p>
+        ) : (
+          <>
+            {list.rows.map((r) => {
+              const one: DesignAction = { type: "trim", bodyId: r.bodyId, heightM: r.toM };
+              return (
+                <div key={r.bodyId} className="border-b border-rule py-1">
+                  <button type="button" className="press text-[13.5px]" {...hover(one)} onClick={() => apply(one)}>
+                    {r.toM === 0 ? `Take out ${r.name}` : `${r.name}: ${lengthText(units, r.offM)} off, to ${lengthText(units, r.toM)}`}
+                  </button>
+                  <div className="cap">
+                    now {lengthText(units, r.nowM)}, grows {lengthText(units, r.growthMPerYear)} a year; today{" "}
+                    {r.toTodayM >= r.nowM ? "nothing" : `${lengthText(units, r.nowM - r.toTodayM)} off`} would do
+                    {r.removal && r.toM > 0 ? "; more than a third of it: plan its removal" : ""}
+                  </div>
+                </div>
+              );
+            })}
+            {list.rows.length > 1 && (
+              <button type="button" className="press mt-1 text-[13.5px]" {...hover(all)} onClick={() => apply(all)}>
+                Plan all of it
+              </button>
+            )}
+            {!list.enough && list.left !== null && (
+              <p className="m-0 mt-1 text-short-figure">
+                Not enough by itself: {list.left.ownerName ?? "the ground"} still lacks {lengthText(units, Math.max(0, list.left.missM))}.
+              </p>
+            )}
+          </>
+        )}
+        {cuts > 0 && (
+          <button type="button" className="press mt-1 block text-[13.5px]" onClick={() => apply({ type: "trims", trimsM: {} })}>
+            Plan no cutting at all
+          </button>
+        )}
+        <p className="cap m-0 mt-1.5">
+          Before any cut: the owner's written consent, protection orders and local rules, no nesting birds. Keep the drop zone clear; near
+          power lines only the line's operator. By qualified people.
+        </p>
+      </section>
+    </div>
+  );
+};

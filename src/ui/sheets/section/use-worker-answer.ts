@@ -1,0 +1,72 @@
+"use client";
+import { type Remote, wrap } from "comlink";
+import { useDeferredValue, useEffect, useRef, useState } from "react";
+import type { LinkPlan, PathProfile } from "@/core/link";
+import type { Evaluation } from "./use-evaluation";
+
+/** The last answer with the plan it is about; a newer one may be on its way. */
+export interface Answered<Reply> {
+  readonly reply: Reply;
+  readonly plan: LinkPlan;
+}
+
+/**
+ * A question about the open design, worked out beside the page. Only the newest design is asked about; what was
+ * answered last stays until the next answer. Leaving the view ends the worker with whatever it is at.
+ * @returns null until the first answer; "failed" when the core refuses the design.
+ */
+export const useWorkerAnswer = <Worked extends { readonly open: (profile: PathProfile) => void }, Reply>(
+  url: string,
+  evaluation: Evaluation | null,
+  ask: (remote: Remote<Worked>, plan: LinkPlan) => Promise<Reply>,
+): Answered<Reply> | "failed" | null => {
+  const settled = useDeferredValue(evaluation);
+  const [answer, setAnswer] = useState<Answered<Reply> | "failed" | null>(null);
+  const send = useRef<((e: Evaluation) => void) | null>(null);
+  const question = useRef(ask);
+  question.current = ask;
+
+  useEffect(() => {
+    const worker = new Worker(url);
+    const remote = wrap<Worked>(worker) as Remote<Worked>;
+    let busy = false;
+    let next: Evaluation | null = null;
+    let gone = false;
+    let opened: PathProfile | null = null;
+    const run = async (): Promise<void> => {
+      while (next !== null && !gone) {
+        const { plan, path } = next;
+        next = null;
+        try {
+          if (opened !== path.profile) {
+            opened = path.profile;
+            await (remote.open as unknown as (profile: PathProfile) => Promise<void>)(opened);
+          }
+          const reply = await question.current(remote, plan);
+          if (!gone) setAnswer({ reply, plan });
+        } catch {
+          // What is wrong with a refused design is said by the sheet.
+          if (!gone) setAnswer("failed");
+        }
+      }
+    };
+    send.current = (e) => {
+      next = e;
+      if (busy) return;
+      busy = true;
+      run().finally(() => {
+        busy = false;
+      });
+    };
+    return () => {
+      gone = true;
+      send.current = null;
+      worker.terminate();
+    };
+  }, [url]);
+
+  useEffect(() => {
+    if (settled !== null) send.current?.(settled);
+  }, [settled]);
+  return answer;
+};
