@@ -265,6 +265,8 @@ export const relaysSchema = z.object({
   spots: z
     .array(z.object({ latDeg, lonDeg, aglM: mountAglM, siteId: uuid.nullable().default(null) }))
     .max(40, "at most 40 spots are looked at"),
+  /** Bare ground may take a mast up to this, when a higher one makes both legs clear. */
+  mostAglM: mountAglM.default(0),
 });
 
 /** A relay put between the ends of a link: a site of the job, or a new one on the spot. */

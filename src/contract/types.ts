@@ -126,6 +126,8 @@ export interface RelayDto {
   readonly siteId: string | null;
   /** The site's name, or the nearest named ground. */
   readonly name: string | null;
+  /** Both legs are clear with the errors of ground and mounts counted. */
+  readonly sure: boolean;
   readonly near: RelayLegDto | null;
   readonly far: RelayLegDto | null;
 }

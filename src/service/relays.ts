@@ -1,7 +1,17 @@
 import type { z } from "zod";
 import type { RelayDto, RelayLegDto, relaysSchema, SectionSketch, Streamed } from "../contract";
 import { effectiveRadiusM, inverse, type LatLon, pointsAlong } from "../core/geo";
-import { AIMED, evaluatePrepared, type LinkPlan, LONGEST_LINK_M, type PathProfile, preparePath, SHORTEST_LINK_M } from "../core/link";
+import {
+  AIMED,
+  clearanceUnder,
+  evaluatePrepared,
+  type LinkPlan,
+  LONGEST_LINK_M,
+  type PathProfile,
+  type PreparedPath,
+  preparePath,
+  SHORTEST_LINK_M,
+} from "../core/link";
 import type { Db } from "../data/client";
 import { featuresOf } from "../data/obstacles";
 import { type Asked, askedOf } from "./asked-link";
@@ -10,9 +20,8 @@ import { profileBetween } from "./profile";
 const SKETCH_POINTS = 160;
 
 /** A path in few points: of each stretch its highest ground, and the highest that stands on it. */
-const sketchOf = (plan: LinkPlan, profile: PathProfile, nearAmslM: number, farAmslM: number): SectionSketch => {
-  const path = preparePath(plan, profile);
-  const { distanceM, groundAmslM, pathM } = profile;
+const sketchOf = (plan: LinkPlan, path: PreparedPath, nearAmslM: number, farAmslM: number): SectionSketch => {
+  const { distanceM, groundAmslM, pathM } = path.profile;
   const n = Math.min(SKETCH_POINTS, distanceM.length);
   const x: number[] = [];
   const ground: (number | null)[] = [];
@@ -45,20 +54,56 @@ const sketchOf = (plan: LinkPlan, profile: PathProfile, nearAmslM: number, farAm
   };
 };
 
-const legOf = async (db: Db, a: Asked, plan: LinkPlan, from: LatLon, to: LatLon): Promise<RelayLegDto | null> => {
+interface Leg {
+  readonly plan: LinkPlan;
+  readonly profile: PathProfile;
+  readonly path: PreparedPath;
+  readonly relayEnd: "near" | "far";
+}
+
+const legOf = async (db: Db, a: Asked, kept: "near" | "far", relay: LatLon): Promise<Leg | null> => {
+  const [from, to] = kept === "near" ? [a.near, relay] : [relay, a.far];
   const { distanceM } = inverse(from, to);
   if (distanceM < SHORTEST_LINK_M || distanceM > LONGEST_LINK_M) return null;
+  const relayEnd = kept === "near" ? "far" : "near";
+  const open = { name: "Relay", mountMaxAglM: null, barrier: null, interferenceDbm: null, aim: AIMED };
+  const plan = { ...a.plan, [relayEnd]: { ...a.plan[relayEnd], ...open } };
   const profile = await profileBetween(db, a.link.job, from, to, null);
-  const { clearance, service, geometry } = evaluatePrepared(plan, preparePath(plan, profile));
+  return { plan, profile, path: preparePath(plan, profile), relayEnd };
+};
+
+const atHeight = (leg: Leg, aglM: number): LinkPlan => ({ ...leg.plan, [leg.relayEnd]: { ...leg.plan[leg.relayEnd], mountAglM: aglM } });
+
+const legDto = (leg: Leg, aglM: number): RelayLegDto => {
+  const plan = atHeight(leg, aglM);
+  const { clearance, service, geometry } = evaluatePrepared(plan, leg.path);
   const { toFar, toNear } = service;
   return {
-    pathM: profile.pathM,
+    pathM: leg.profile.pathM,
     verdict: clearance.verdict,
     missM: clearance.worst?.missM ?? null,
     worstName: clearance.worst?.ownerName ?? null,
     levelDbm: toFar === null || toNear === null ? null : Math.min(toFar.levelDbm, toNear.levelDbm),
-    sketch: sketchOf(plan, profile, geometry.nearAmslM, geometry.farAmslM),
+    sketch: sketchOf(plan, leg.path, geometry.nearAmslM, geometry.farAmslM),
   };
+};
+
+/**
+ * A leg that is clear with the errors of ground and mounts counted, or that only the kept end's own building holds back:
+ * no mast of the relay mends that.
+ */
+const isSure = (leg: Leg, aglM: number): boolean => {
+  const { verdict, worst } = clearanceUnder(atHeight(leg, aglM), leg.path);
+  if (verdict === "clear") return true;
+  const owner = worst?.owner;
+  const own = owner?.kind === "body" ? leg.profile.bodies.find((b) => b.id === owner.id) : undefined;
+  return worst !== null && worst.missM <= 0 && own !== undefined && own.carries !== null && own.carries !== leg.relayEnd;
+};
+
+/** Least mast in whole metres that makes both legs sure; as given when none up to the most does. */
+const sureMast = (legs: readonly Leg[], aglM: number, mostAglM: number): number => {
+  for (let h = aglM; h <= mostAglM; h++) if (legs.every((leg) => isSure(leg, h))) return h;
+  return aglM;
 };
 
 /** A named thing this near the spot gives it a name. */
@@ -70,9 +115,9 @@ export async function* relaysAt(db: Db, linkId: string, q: z.output<typeof relay
   const features = await featuresOf(db, a.link.job.id);
   for (let i = 0; i < q.spots.length; i++) {
     const spot = q.spots[i]!;
-    const relay = { mountAglM: spot.aglM, mountMaxAglM: null, barrier: null, interferenceDbm: null, aim: AIMED };
-    const near = await legOf(db, a, { ...a.plan, far: { ...a.plan.far, ...relay, name: "Relay" } }, a.near, spot);
-    const far = await legOf(db, a, { ...a.plan, near: { ...a.plan.near, ...relay, name: "Relay" } }, spot, a.far);
+    const near = await legOf(db, a, "near", spot);
+    const far = await legOf(db, a, "far", spot);
+    const aglM = spot.siteId === null && near !== null && far !== null ? sureMast([near, far], spot.aglM, q.mostAglM) : spot.aglM;
     let name: string | null = null;
     let bestM = NAMED_WITHIN_M;
     for (const f of features) {
@@ -87,11 +132,12 @@ export async function* relaysAt(db: Db, linkId: string, q: z.output<typeof relay
       row: {
         latDeg: spot.latDeg,
         lonDeg: spot.lonDeg,
-        aglM: spot.aglM,
+        aglM,
         siteId: spot.siteId,
         name,
-        near,
-        far,
+        sure: near !== null && far !== null && isSure(near, aglM) && isSure(far, aglM),
+        near: near === null ? null : legDto(near, aglM),
+        far: far === null ? null : legDto(far, aglM),
       },
     };
     yield { kind: "progress", done: i + 1, total: q.spots.length };

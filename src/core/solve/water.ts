@@ -2,7 +2,7 @@
 import { type LinkPlan, type PathState, type PreparedPath, pathStateOf, type Reflector, reflectedAt, reflectorOf } from "../link";
 import { withHeights } from "./heights";
 
-const TIDES = 9;
+const TIDES = 33;
 /** A worst level above this over the whole tide is no null (ours). */
 export const NULL_BELOW_DB = -3;
 

@@ -54,7 +54,11 @@ export const CursorLayer = ({
       <p
         aria-live="polite"
         data-testid="reading"
-        className={`pointer-events-none absolute bottom-0 right-0 m-0 max-w-full truncate bg-paper px-2 text-[12.5px] leading-[18px] ${reading === null ? "sr-only" : ""}`}
+        className={
+          reading === null
+            ? "sr-only"
+            : "pointer-events-none absolute inset-x-[250px] top-0 m-0 bg-paper px-2 text-center text-[12.5px] leading-[16px]"
+        }
       >
         {reading === null ? "" : readingText(reading, path.profile.pathM, units)}
       </p>

@@ -4,7 +4,7 @@ import { memo, useId } from "react";
 import type { LinkPlan, LinkResult, PreparedPath } from "@/core/link";
 import { f1RadiusM, type Ray } from "@/core/obstacles";
 import { VerdictShape } from "../marks/verdict-mark";
-import { lengthIn, lengthUnit, type Units } from "../wording/numbers";
+import { lengthIn, lengthUnit, metresFrom, type Units } from "../wording/numbers";
 import { Hatches } from "./hatches";
 import type { SectionScale } from "./section-scale";
 import { distanceTicks } from "./ticks";
@@ -59,6 +59,10 @@ const WidthBodies = memo(
 );
 WidthBodies.displayName = "WidthBodies";
 
+/** Widths that may be labelled, in the person's units; the first that keeps its label clear of the axis's is taken. */
+const WIDTH_TICKS = [1, 2, 5, 10, 20, 50, 100, 200, 500];
+const LABELS_APART_PX = 15;
+
 /** Plan of the corridor on the same distance axis: what stands beside the ray. Right of the direction is down. */
 export const WidthsStrip = ({
   path,
@@ -94,8 +98,11 @@ export const WidthsStrip = ({
       .x((p) => scale.x(p.x))
       .y0((p) => y(-k * p.f1))
       .y1((p) => y(k * p.f1))(steps) ?? "";
-  const tick = reachM > 40 ? 20 : reachM > 15 ? 10 : 5;
-  const tickM = units === "metric" ? tick : tick * 0.9144;
+  const wanted = LABELS_APART_PX / perM;
+  const tickM =
+    units === "metric"
+      ? (WIDTH_TICKS.find((t) => t >= wanted) ?? 100)
+      : metresFrom("imperial", WIDTH_TICKS.find((t) => metresFrom("imperial", t) >= wanted) ?? 300);
   const { worst } = result.clearance;
   const clip = `${hatch}-clip`;
   return (

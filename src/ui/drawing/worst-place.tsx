@@ -11,6 +11,18 @@ const MAST_FIGURE_PX = 92;
 const widthOfBig = (text: string): number =>
   [...text].reduce((sum, c) => sum + (c === "m" ? 41 : c === "." ? 12 : /\d/.test(c) ? 28 : 15), 0);
 
+/** A normal error lies within this many sigmas in 8 cases of 10. */
+const EIGHT_OF_TEN = 1.2816;
+
+const sideText = (units: Units, missM: number): string =>
+  missM > 0 ? `${lengthText(units, missM)} short` : `${lengthText(units, -missM)} spare`;
+const spreadText = (units: Units, missM: number, sigmaM: number): string => {
+  const [good, bad] = [missM - EIGHT_OF_TEN * sigmaM, missM + EIGHT_OF_TEN * sigmaM];
+  return good > 0 === bad > 0
+    ? `${lengthText(units, Math.min(Math.abs(good), Math.abs(bad)))} to ${lengthText(units, Math.max(Math.abs(good), Math.abs(bad)))}`
+    : `${sideText(units, bad)} to ${sideText(units, good)}`;
+};
+
 /** The worst place, dimensioned: how much it lacks or spares, of what, where. */
 export const WorstPlaceMark = ({
   result,
@@ -27,7 +39,7 @@ export const WorstPlaceMark = ({
   nearName: string;
   groundAmslM: number;
 }) => {
-  const { worst, policyShare, verdict } = result.clearance;
+  const { worst, policyShare, verdict, sigmaM } = result.clearance;
   if (worst === null) return null;
   const short = worst.missM > 0.0005;
   const colour = short ? "var(--short)" : "var(--ink)";
@@ -95,6 +107,11 @@ export const WorstPlaceMark = ({
       <text x={sentenceX} y={y} fontSize="13" textAnchor={anchor} className="halo">
         {alongText(units, worst.atM)} from {cutMiddle(nearName, 22)}
       </text>
+      {sigmaM !== null && sigmaM > 0.05 && (
+        <text x={sentenceX} y={y - 32} fontSize="12" textAnchor={anchor} className="halo" style={{ fill: "var(--ink-2)" }}>
+          {spreadText(units, worst.missM, sigmaM)} in 8 cases of 10
+        </text>
+      )}
     </g>
   );
 };

@@ -8,12 +8,13 @@ import { NumberField } from "../../controls/number-field";
 import { Sketch } from "../../drawing/section-sketch";
 import { VerdictMark } from "../../marks/verdict-mark";
 import { errorSentence } from "../../wording/errors";
+import { cutMiddle } from "../../wording/names";
 import { dbmText, distanceText, latLonText, lengthIn, lengthText, lengthUnit, metresFrom, type Units } from "../../wording/numbers";
 import { VERDICT_WORD } from "../../wording/verdicts";
-import { useElsewhere } from "./use-elsewhere";
+import { serves, useElsewhere } from "./use-elsewhere";
 import type { Evaluation } from "./use-evaluation";
 
-const SKETCH = { width: 196, height: 50 };
+const SKETCH = { width: 186, height: 46 };
 const MOST_PLACES = 8;
 
 const roomText = (missM: number | null, units: Units): string =>
@@ -25,11 +26,13 @@ const Leg = ({ leg, to, units }: { leg: RelayLegDto | null; to: string; units: U
   ) : (
     <div>
       <Sketch sketch={leg.sketch} name={`Section to ${to}`} short={leg.verdict === "short"} {...SKETCH} />
-      <div className="cap flex items-center gap-1 whitespace-nowrap">
+      <div className="text-[12.5px] leading-[15px]">
         <span className={`v-${leg.verdict}`}>
           <VerdictMark verdict={leg.verdict} a={6} /> {VERDICT_WORD[leg.verdict]}
-        </span>
-        {distanceText(units, leg.pathM)}, {roomText(leg.missM, units)}
+        </span>{" "}
+        {roomText(leg.missM, units)}
+        <br />
+        {distanceText(units, leg.pathM)} to {cutMiddle(to, 14)}
         {leg.levelDbm === null ? "" : `, ${dbmText(leg.levelDbm)}`}
       </div>
     </div>
@@ -139,7 +142,12 @@ export const ElsewherePanel = ({
         {state.kind === "relays" && (
           <>
             {state.reason !== null && <p className="m-0 mb-1">{state.reason}</p>}
-            {state.relays.every((r) => r.near?.verdict === "short" || r.far?.verdict === "short" || r.near === null || r.far === null) && (
+            {sites.length > 2 && !state.relays.some((r) => r.siteId !== null && serves(r)) && (
+              <p className="m-0 mb-1">
+                <strong>No site of the job sees both ends.</strong>
+              </p>
+            )}
+            {!state.relays.some(serves) && (
               <p className="m-0 mb-1">
                 <strong>No spot serves both ends as it is.</strong> The nearest misses stand first.
               </p>
@@ -147,7 +155,7 @@ export const ElsewherePanel = ({
             {state.relays.slice(0, MOST_PLACES).map((r, i) => (
               <article
                 key={`${r.latDeg},${r.lonDeg}`}
-                className="grid grid-cols-[1fr_auto_auto] gap-3 border-b border-rule py-1.5"
+                className="grid grid-cols-[minmax(0,1fr)_186px_186px] gap-3 border-b border-rule py-1.5"
                 data-testid="relay"
               >
                 <div className="min-w-0">
@@ -176,6 +184,38 @@ export const ElsewherePanel = ({
   );
 };
 
+const PLAN_PX = 92;
+
+/** The spots from above, north up: those that clear as solid discs, the best one ringed. */
+const SpotsPlan = ({ places, best }: { places: readonly PlaceDto[]; best: PlaceDto | null }) => {
+  const reach = Math.max(1, ...places.map((p) => Math.max(Math.abs(p.eastM), Math.abs(p.northM))));
+  const at = (m: number): number => (m / reach) * (PLAN_PX / 2 - 10);
+  return (
+    <svg
+      width={PLAN_PX}
+      height={PLAN_PX}
+      role="img"
+      aria-label="The spots seen from above, north up"
+      className="float-right ml-3 border border-rule"
+      viewBox={`${-PLAN_PX / 2} ${-PLAN_PX / 2} ${PLAN_PX} ${PLAN_PX}`}
+    >
+      <path d="M-5 0H5M0 -5V5" stroke="var(--ink-2)" strokeWidth="1" />
+      {places.map((p) => (
+        <circle
+          key={`${p.latDeg},${p.lonDeg},${p.mountId ?? ""}`}
+          cx={at(p.eastM)}
+          cy={-at(p.northM)}
+          r={p.raiseM === 0 ? 3 : 2}
+          fill={p.raiseM === 0 ? "var(--ink)" : "var(--paper)"}
+          stroke={p.raiseM === 0 ? "var(--ink)" : "var(--short)"}
+          strokeWidth="1.2"
+        />
+      ))}
+      {best !== null && <circle cx={at(best.eastM)} cy={-at(best.northM)} r="6.5" fill="none" stroke="var(--ink)" strokeWidth="1.8" />}
+    </svg>
+  );
+};
+
 const PlaceList = ({
   places,
   units,
@@ -188,14 +228,15 @@ const PlaceList = ({
   take: (place: PlaceDto) => void;
 }) => {
   const best = [...places].sort(byMerit).slice(0, MOST_PLACES);
-  const serves = places.filter((p) => p.raiseM === 0).length;
+  const clear = places.filter((p) => p.raiseM === 0).length;
   if (places.length === 0) return <p className="m-0">No spot to try: this site has no mounting point there.</p>;
   return (
     <>
       <p className="m-0">
-        <strong>{serves === 0 ? "No spot of these clears as it is" : `${serves} of ${places.length} spots clear to the last year`}</strong>
-        {serves === 0 && best[0]?.raiseM == null ? ", and no raise here would do." : "."}
+        <strong>{clear === 0 ? "No spot of these clears as it is" : `${clear} of ${places.length} spots clear to the last year`}</strong>
+        {clear === 0 && best[0]?.raiseM == null ? ", and no raise here would do." : "."}
       </p>
+      <SpotsPlan places={places} best={best[0] ?? null} />
       <table className="w-full border-collapse">
         <thead>
           <tr className="text-left text-[11.5px] text-ink-2 [&>th]:font-normal">

@@ -39,17 +39,23 @@ export type Elsewhere =
 
 const BUSY = (words: string): Elsewhere => ({ kind: "busy", words, share: 0, places: [], relays: [] });
 
-/** Relays that serve first, by the worse leg: clear before tight before the rest, then by what they lack. */
-const RANK = { clear: 0, tight: 1, unknown: 2, short: 3 } as const;
+/** Whether both legs meet the policy as far as is known. */
+export const serves = (r: RelayDto): boolean =>
+  r.near !== null && r.far !== null && r.near.verdict !== "short" && r.far.verdict !== "short";
+
+/**
+ * Best relay first: sure ones, then those that serve, then by what lacks. Sites of the job come before bare ground, for
+ * they have power and somebody to ask; among ground a metre of mast weighs as a kilometre of the longer leg (ours).
+ */
 export const relayMerit = (a: RelayDto, b: RelayDto): number => {
-  const worse = (r: RelayDto): number => Math.max(RANK[r.near?.verdict ?? "short"], RANK[r.far?.verdict ?? "short"]);
-  if (worse(a) !== worse(b)) return worse(a) - worse(b);
-  if (worse(a) >= RANK.unknown) return missing(a) - missing(b);
-  // Sites of the job come before bare ground: they have power and somebody to ask.
+  const rank = (r: RelayDto): number => (!serves(r) ? 2 : r.sure ? 0 : 1);
+  if (rank(a) !== rank(b)) return rank(a) - rank(b);
+  if (rank(a) === 2) return missing(a) - missing(b);
   if ((a.siteId === null) !== (b.siteId === null)) return a.siteId === null ? 1 : -1;
-  return Math.max(a.near!.pathM, a.far!.pathM) - Math.max(b.near!.pathM, b.far!.pathM);
+  return weight(a) - weight(b);
 };
 const missing = (r: RelayDto): number => Math.max(r.near?.missM ?? 1e6, r.far?.missM ?? 1e6);
+const weight = (r: RelayDto): number => (r.siteId === null ? r.aglM : 0) + Math.max(r.near?.pathM ?? 0, r.far?.pathM ?? 0) / 1000;
 
 /** Other spots for an end, and relays: asked of the server and of a worker, with progress; one at a time, stopped at any moment. */
 export const useElsewhere = (bundle: LinkBundle, sites: readonly SiteDto[]) => {
@@ -156,10 +162,15 @@ export const useElsewhere = (bundle: LinkBundle, sites: readonly SiteDto[]) => {
       ];
       progress(0, "Cutting both sections of each spot");
       const found: RelayDto[] = [];
-      await streamRows<RelayDto>(`/api/links/${bundle.link.id}/relays`, { spots } satisfies RelaysQuestion, abort.signal, {
-        row: (row) => found.push(row),
-        progress: (done, total) => progress(done / Math.max(1, total)),
-      });
+      await streamRows<RelayDto>(
+        `/api/links/${bundle.link.id}/relays`,
+        { spots, mostAglM: mostMastM } satisfies RelaysQuestion,
+        abort.signal,
+        {
+          row: (row) => found.push(row),
+          progress: (done, total) => progress(done / Math.max(1, total)),
+        },
+      );
       const named = found.map((r) => ({ ...r, name: sites.find((s) => s.id === r.siteId)?.name ?? r.name })).sort(relayMerit);
       const reason =
         answer.spots.length > 0

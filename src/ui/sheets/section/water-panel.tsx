@@ -58,7 +58,7 @@ export const WaterPanel = ({
     <div className="flex h-full min-h-0 gap-3 px-3">
       {tide !== null && tide.water.tideRangeM > 0 ? (
         <NullChart
-          title="Level over the tide, both mounts as they are"
+          title="Over the tide, mounts as they are"
           label={`tide about its mean, ${unit}; dB against the direct ray`}
           points={tide.levels.map((l) => ({ at: lengthIn(units, l.tideM), db: l.relativeDb }))}
           now={0}
@@ -72,7 +72,7 @@ export const WaterPanel = ({
         </p>
       )}
       <NullChart
-        title={`Weakest level over the tide by the height of ${name}`}
+        title="Weakest over the tide, by height"
         label={`${name}, ${unit} above ground`}
         points={levels.map((l) => ({ at: lengthIn(units, l.aglM), db: l.worstDb }))}
         now={lengthIn(units, nowAglM)}
