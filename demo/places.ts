@@ -209,6 +209,14 @@ export const features: readonly { readonly name: string; readonly points: readon
       [SADDLE.eastM + 0.469 * 3000, SADDLE.northM - 0.883 * 3000],
     ],
   },
+  // The ridge goes on beyond the saddle, up to the hill.
+  {
+    name: "the Long Ridge",
+    points: [
+      [SADDLE.eastM - 0.469 * 350, SADDLE.northM + 0.883 * 350],
+      [SADDLE.eastM - 0.469 * 1200, SADDLE.northM + 0.883 * 1200],
+    ],
+  },
   { name: "Inner Dock", points: [[52, -40]] },
   { name: "Tower Hill", points: [[TOWER.eastM, TOWER.northM]] },
   { name: "Tarrow Fell", points: [[placeOf("tarrow").eastM, placeOf("tarrow").northM]] },

@@ -1,5 +1,5 @@
 import { mountPosition, type PlaceDto, type PlacesQuestion, type Streamed } from "../contract";
-import { insideOutline, inverse, type LatLon, pointsAlong } from "../core/geo";
+import { compassWord, insideOutline, inverse, type LatLon, pointsAlong } from "../core/geo";
 import { LONGEST_LINK_M, SHORTEST_LINK_M } from "../core/link";
 import { placeOutcome } from "../core/solve";
 import { NotFound, Refused } from "../data/clash";
@@ -25,13 +25,11 @@ interface Spot {
   readonly amslM: number | null;
 }
 
-const COMPASS = ["north", "north-east", "east", "south-east", "south", "south-west", "west", "north-west"];
-
 /** Where a spot lies seen from the site, in words. */
 const seenFrom = (site: LatLon, at: LatLon): string => {
   const v = inverse(site, at);
   if (v.distanceM < 1) return "at the site's position";
-  return `${v.distanceM.toFixed(v.distanceM < 10 ? 1 : 0)} m ${COMPASS[Math.round(((v.azimuthAtADeg + 360) % 360) / 45) % 8]}`;
+  return `${v.distanceM.toFixed(v.distanceM < 10 ? 1 : 0)} m ${compassWord(v.azimuthAtADeg)}`;
 };
 
 const distanceToOutlineM = (at: LatLon, outline: readonly LatLon[]): number =>

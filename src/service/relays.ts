@@ -1,10 +1,11 @@
 import type { z } from "zod";
 import type { RelayDto, RelayLegDto, relaysSchema, SectionSketch, Streamed } from "../contract";
-import { effectiveRadiusM, inverse, type LatLon, pointsAlong } from "../core/geo";
+import { compassWord, effectiveRadiusM, inverse, type LatLon, pointsAlong } from "../core/geo";
 import {
   AIMED,
   clearanceUnder,
   evaluatePrepared,
+  type FeatureInput,
   type LinkPlan,
   LONGEST_LINK_M,
   type PathProfile,
@@ -109,6 +110,24 @@ const sureMast = (legs: readonly Leg[], aglM: number, mostAglM: number): number 
 /** A named thing this near the spot gives it a name. */
 const NAMED_WITHIN_M = 1500;
 
+/** On what is named within this, else so far from it. */
+const ON_IT_M = 250;
+
+/** Where a spot lies by the named ground nearest to it, or null. */
+const nameOf = (spot: LatLon, features: readonly FeatureInput[]): string | null => {
+  let name: string | null = null;
+  let bestM = NAMED_WITHIN_M;
+  for (const f of features) {
+    for (const p of pointsAlong(f.points, false, 25, 200)) {
+      const to = inverse(p, spot);
+      if (to.distanceM >= bestM) continue;
+      bestM = to.distanceM;
+      name = bestM <= ON_IT_M ? f.name : `${(bestM / 1000).toFixed(1)} km ${compassWord(to.azimuthAtADeg)} of ${f.name}`;
+    }
+  }
+  return name;
+};
+
 /** Both legs of a relay at each spot, over exact profiles with all that stands there, with this link's own gear. */
 export async function* relaysAt(db: Db, linkId: string, q: z.output<typeof relaysSchema>): AsyncGenerator<Streamed<RelayDto>> {
   const a = await askedOf(db, linkId);
@@ -118,15 +137,6 @@ export async function* relaysAt(db: Db, linkId: string, q: z.output<typeof relay
     const near = await legOf(db, a, "near", spot);
     const far = await legOf(db, a, "far", spot);
     const aglM = spot.siteId === null && near !== null && far !== null ? sureMast([near, far], spot.aglM, q.mostAglM) : spot.aglM;
-    let name: string | null = null;
-    let bestM = NAMED_WITHIN_M;
-    for (const f of features) {
-      const awayM = Math.min(...pointsAlong(f.points, false, 25, 200).map((p) => inverse(p, spot).distanceM));
-      if (awayM < bestM) {
-        bestM = awayM;
-        name = f.name;
-      }
-    }
     yield {
       kind: "row",
       row: {
@@ -134,7 +144,7 @@ export async function* relaysAt(db: Db, linkId: string, q: z.output<typeof relay
         lonDeg: spot.lonDeg,
         aglM,
         siteId: spot.siteId,
-        name,
+        name: nameOf(spot, features),
         sure: near !== null && far !== null && isSure(near, aglM) && isSure(far, aglM),
         near: near === null ? null : legDto(near, aglM),
         far: far === null ? null : legDto(far, aglM),

@@ -28,6 +28,11 @@ export const bearingsBetween = (near: LatLon, far: LatLon): { distanceM: number;
   };
 };
 
+const COMPASS = ["north", "north-east", "east", "south-east", "south", "south-west", "west", "north-west"] as const;
+
+/** The nearest of eight points of the compass, in words. */
+export const compassWord = (bearingDeg: number): string => COMPASS[Math.round((((bearingDeg % 360) + 360) % 360) / 45) % 8]!;
+
 /** Direct geodesic problem on WGS84: the point a distance away along a bearing. */
 export const destination = (from: LatLon, bearingDeg: number, distanceM: number): LatLon => {
   const r = WGS84.Direct(from.latDeg, from.lonDeg, bearingDeg, distanceM);

@@ -57,10 +57,10 @@ export const CursorLayer = ({
         className={
           reading === null
             ? "sr-only"
-            : "pointer-events-none absolute inset-x-[250px] top-0 m-0 bg-paper px-2 text-center text-[12.5px] leading-[16px]"
+            : "pointer-events-none absolute inset-x-[246px] top-0 m-0 bg-paper px-2 text-center text-[12.5px] leading-[16px]"
         }
       >
-        {reading === null ? "" : readingText(reading, path.profile.pathM, units)}
+        {reading === null ? "" : readingText(reading, units)}
       </p>
     </>
   );

@@ -33,6 +33,7 @@ export const GhostDesign = ({
     if (Math.abs(top - b.topAt(plan.policy.year)(atM)) < SAME_WITHIN_M) return [];
     return [{ id: b.body.id, x: scale.x(atM), y: scale.y(top + rayBulgeM(ray, atM)) }];
   });
+  if (!moved && cuts.length === 0) return null;
   return (
     <g aria-hidden="true" data-testid="ghost">
       {moved && (

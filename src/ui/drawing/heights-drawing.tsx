@@ -76,7 +76,16 @@ export const HeightsDrawing = ({
     const down = [...columns].reverse().map((c) => `${x(c.at)} ${y(c.fromM)}`);
     return [{ name, d: `M${[...up, ...down].join("L")}Z` }];
   });
-  const wall = last.columns.flatMap((c) => c.meets.slice(0, -1).map((m) => ({ at: c.nearAglM, ...m })));
+  // A wall below the own roof: runs of columns that meet the policy there too.
+  const wall = last.columns.reduce<{ readonly at: number; readonly fromM: number; readonly toM: number }[][]>((runs, c, i) => {
+    const [m] = c.meets.slice(0, -1);
+    if (m === undefined) return runs;
+    const joined = i > 0 && last.columns[i - 1]!.meets.length > 1 && runs.length > 0;
+    const own = { at: c.nearAglM, ...m };
+    if (joined) runs[runs.length - 1]!.push(own);
+    else runs.push([own]);
+    return runs;
+  }, []);
   const cellX = (width - LEFT - RIGHT) / (nullSide - 1);
   const cellY = (height - TOP - FOOT) / (nullSide - 1);
   const nullCells =
@@ -175,8 +184,16 @@ export const HeightsDrawing = ({
         </g>
       ))}
       <path d={area} fill="var(--zone)" fillOpacity="0.7" />
-      {wall.map((w) => (
-        <path key={w.at} d={`M${x(w.at)} ${y(w.fromM)}V${y(w.toM)}`} stroke="var(--zone)" strokeWidth="7" />
+      {wall.map((run) => (
+        <path
+          key={run[0]!.at}
+          d={`M${run.map((w) => `${x(w.at)} ${y(w.toM)}`).join("L")}L${[...run]
+            .reverse()
+            .map((w) => `${x(w.at)} ${y(w.fromM)}`)
+            .join("L")}Z`}
+          fill="var(--zone)"
+          fillOpacity="0.7"
+        />
       ))}
       <path d={nullCells} fill={`url(#${hatch}-noise)`} />
       {spans.map((s) => (

@@ -65,7 +65,7 @@ export const sectionScale = (
   const perX = fits < 1 ? roomY / spanM : pxPerM;
   const perY = perX * exaggeration;
   const left = DRAWING_LEFT + (roomX - perX * pathM) / 2;
-  const base = height - BOTTOM_PX - Math.max(0, (roomY - spanM * perY) * 0.25);
+  const base = height - BOTTOM_PX - Math.max(0, (roomY - spanM * perY) * (trueShape ? 0.5 : 0.25));
   return {
     x: (alongM) => left + alongM * perX,
     y: (heightM) => base - (heightM - lowestM) * perY,

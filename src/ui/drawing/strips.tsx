@@ -9,14 +9,18 @@ import { Hatches } from "./hatches";
 import type { SectionScale } from "./section-scale";
 import { distanceTicks } from "./ticks";
 
+const UNIT_PX = 44;
+
 /** The distance axis under the section. */
 export const DistanceAxis = memo(({ scale, pathM, units }: { scale: SectionScale; pathM: number; units: Units }) => {
   const { ticks, unit } = distanceTicks(pathM, units, 9, scale.atX(0), scale.atX(scale.width));
-  const last = ticks[ticks.length - 1];
+  // The unit has the place at the right edge.
+  const shown = ticks.filter((t) => scale.x(t.atM) < scale.width - UNIT_PX);
+  const last = shown[shown.length - 1];
   return (
     <svg width={scale.width} height="26" aria-hidden="true" data-drawing="axis" style={{ display: "block" }}>
-      <path d={`M${scale.x(0)} 5H${scale.x(pathM)}`} stroke="var(--ink)" strokeWidth="1.3" />
-      {ticks.map((t) => (
+      <path d={`M${Math.max(0, scale.x(0))} 5H${Math.min(scale.width, scale.x(pathM))}`} stroke="var(--ink)" strokeWidth="1.3" />
+      {shown.map((t) => (
         <g key={t.text}>
           <path d={`M${scale.x(t.atM)} 1V9`} stroke="var(--ink)" strokeWidth="1.2" />
           <text x={scale.x(t.atM)} y="22" fontSize="12.5" textAnchor="middle" className="mono" style={{ fill: "var(--ink-2)" }}>

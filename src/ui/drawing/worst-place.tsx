@@ -7,6 +7,9 @@ import type { SectionScale } from "./section-scale";
 /** Reach of a mast's height figure inwards from its mast. */
 const MAST_FIGURE_PX = 92;
 
+/** A letter of the sentence, on average. */
+const CHARACTER_PX = 6.5;
+
 /** Width of the large figure, 46 px and heavy: digits, point, space, unit. */
 const widthOfBig = (text: string): number =>
   [...text].reduce((sum, c) => sum + (c === "m" ? 41 : c === "." ? 12 : /\d/.test(c) ? 28 : 15), 0);
@@ -52,12 +55,20 @@ export const WorstPlaceMark = ({
   const lens = scale.y(rayZM(ray, inside) - f1RadiusM(ray, inside));
   const top = scale.y(worst.zAmslM + rayBulgeM(ray, inside));
   const sideways = worst.side === "left" || worst.side === "right";
-  const toLeft = x > scale.width * 0.55;
+  const big = lengthText(units, Math.abs(worst.missM), Math.abs(worst.missM) >= 20 ? 0 : 1);
+  const what = `${short ? (sideways ? `too near on the ${worst.side}` : policyShare > 0 ? "into the zone" : "into the line of sight") : "to spare"}${
+    worst.ownerName === null ? (worst.owner.kind === "ground" ? ", ground" : "") : `, ${cutMiddle(worst.ownerName, 26)}`
+  }`;
+  const where = `${alongText(units, worst.atM)} from ${cutMiddle(nearName, 22)}`;
+  // On the side with room for figure and sentence, clear of the masts' own figures.
+  const wantedPx = 58 + widthOfBig(big) + Math.max(what.length, where.length, 27) * CHARACTER_PX;
+  const roomRight = Math.min(scale.width, scale.x(ray.endM)) - MAST_FIGURE_PX - x;
+  const roomLeft = x - Math.max(0, scale.x(ray.startM)) - MAST_FIGURE_PX;
+  const toLeft = roomRight < wantedPx && roomLeft > roomRight;
   const dx = toLeft ? x - 34 : x + 34;
   // Clear of the figures on both masts' dimension lines.
   const textX = toLeft ? Math.min(dx - 12, scale.x(ray.endM) - MAST_FIGURE_PX) : Math.max(dx + 12, scale.x(ray.startM) + MAST_FIGURE_PX);
   const anchor = toLeft ? "end" : "start";
-  const big = lengthText(units, Math.abs(worst.missM), Math.abs(worst.missM) >= 20 ? 0 : 1);
   // The sentence stands beyond the figure.
   const sentenceX = textX + (toLeft ? -1 : 1) * (widthOfBig(big) + 12);
   // Below the lens where the ground leaves room, else in the sky above it.
@@ -101,11 +112,10 @@ export const WorstPlaceMark = ({
         {big}
       </text>
       <text x={sentenceX} y={y - 16} fontSize="13" textAnchor={anchor} className="halo">
-        {short ? (sideways ? `too near on the ${worst.side}` : policyShare > 0 ? "into the zone" : "into the line of sight") : "to spare"}
-        {worst.ownerName === null ? (worst.owner.kind === "ground" ? ", ground" : "") : `, ${cutMiddle(worst.ownerName, 26)}`}
+        {what}
       </text>
       <text x={sentenceX} y={y} fontSize="13" textAnchor={anchor} className="halo">
-        {alongText(units, worst.atM)} from {cutMiddle(nearName, 22)}
+        {where}
       </text>
       {sigmaM !== null && sigmaM > 0.05 && (
         <text x={sentenceX} y={y - 32} fontSize="12" textAnchor={anchor} className="halo" style={{ fill: "var(--ink-2)" }}>

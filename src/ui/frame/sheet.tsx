@@ -54,6 +54,24 @@ const StateMark = ({ row, selected }: { row: IndexRow; selected: boolean }) => {
 const isTyping = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement && (target.isContentEditable || ["INPUT", "SELECT", "TEXTAREA"].includes(target.tagName));
 
+/** A landscape page of A4 or Letter inside its margins, whichever is smaller, CSS px. */
+const PAGE = { width: 1000, height: 738 };
+
+/** Before printing: the sheet keeps its size and is shrunk to one page. */
+const useOnePage = (): void => {
+  useEffect(() => {
+    const fit = (): void => {
+      const { innerWidth, innerHeight } = window;
+      const { style } = document.documentElement;
+      style.setProperty("--sheet-width", `${innerWidth}px`);
+      style.setProperty("--sheet-height", `${innerHeight}px`);
+      style.setProperty("--sheet-zoom", String(Math.min(PAGE.width / innerWidth, PAGE.height / innerHeight)));
+    };
+    window.addEventListener("beforeprint", fit);
+    return () => window.removeEventListener("beforeprint", fit);
+  }, []);
+};
+
 /** The ruled frame every sheet of a job sits in: index left, drawing, title strip along the bottom. */
 export const Sheet = ({
   rows,
@@ -98,6 +116,8 @@ export const Sheet = ({
     return () => window.removeEventListener("keydown", onKey);
   }, [undo]);
 
+  useOnePage();
+
   const all: PaletteAction[] = [
     ...rows.map((r) => ({ name: `Go to ${r.name}`, href: r.href })),
     { name: "Go to the register of jobs", href: "/" },
@@ -108,7 +128,7 @@ export const Sheet = ({
   ];
 
   return (
-    <div className="h-dvh min-h-[560px] p-2">
+    <div className="sheet h-dvh min-h-[560px] p-2">
       <div
         className="grid h-full border-[1.6px] border-ink"
         style={{ gridTemplateColumns: "100px minmax(0,1fr)", gridTemplateRows: "minmax(0,1fr) 42px" }}

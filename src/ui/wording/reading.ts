@@ -3,18 +3,18 @@ import type { Reading } from "@/core/solve";
 import { alongText, distanceText, figure, lengthText, type Units } from "./numbers";
 
 /** What the drawing says at one place, in a line. */
-export const readingText = (r: Reading, pathM: number, units: Units): string => {
+export const readingText = (r: Reading, units: Units): string => {
   const ground = r.groundAmslM === null ? "ground unknown" : `ground ${lengthText(units, r.groundAmslM)}`;
   const top = r.top === null ? "" : `, ${r.top.name} to ${lengthText(units, r.top.amslM)}`;
   const free =
     r.clearM === null
       ? ""
-      : `; ${r.clearM < 0 ? `${lengthText(units, -r.clearM)} inside` : `${lengthText(units, r.clearM)} free`}${r.share === null ? "" : `, ${figure(r.share, 2)} F1`}`;
+      : `; ${r.clearM < 0 ? `${lengthText(units, -r.clearM)} inside` : `${lengthText(units, r.clearM)} free`}${r.share === null ? "" : `, ${figure(r.share, 2)} of F1 ${lengthText(units, r.f1M)}`}`;
   const beside =
     r.beside === null
       ? ""
       : `; ${r.beside.name} ${lengthText(units, Math.abs(r.beside.acrossM))} to the ${r.beside.acrossM < 0 ? "left" : "right"}`;
-  return `${alongText(units, r.atM)} (${alongText(units, pathM - r.atM)} to go): ${ground}${top}, ray ${lengthText(units, r.rayAmslM)}${free} (F1 ${lengthText(units, r.f1M)})${beside}`;
+  return `${alongText(units, r.atM)}: ${ground}${top}, ray ${lengthText(units, r.rayAmslM)}${free}${beside}`;
 };
 
 /** The drawing in a few sentences, for who cannot see it. */

@@ -3,6 +3,7 @@ import { Maximize2, ZoomIn, ZoomOut } from "lucide-react";
 import { type ButtonHTMLAttributes, type KeyboardEvent, type PointerEvent, type ReactNode, useId, useMemo, useRef, useState } from "react";
 import { createStore } from "zustand/vanilla";
 import type { LinkResult } from "@/core/link";
+import { rayZM } from "@/core/obstacles";
 import { TypedFigure } from "../../controls/typed-figure";
 import { CursorDown, CursorLayer, type CursorStore } from "../../drawing/cursor-line";
 import { MastDimension } from "../../drawing/mast-dimension";
@@ -76,7 +77,7 @@ export const DrawingArea = ({
     () => sectionScale(settledEvaluation.path, settledEvaluation.plan, settledEvaluation.ray, width, drawn, trueShape),
     [settledEvaluation, width, drawn, trueShape],
   );
-  const closer = useCloser(target, width, drawn);
+  const closer = useCloser(target, width, drawn, (px) => base.y(rayZM(ray, base.atX(px))));
   const scale = useMemo(() => closerScale(base, closer.closer), [base, closer.closer]);
   const [cursor] = useState<CursorStore>(() => createStore(() => ({ atM: null as number | null })));
   const { pathM } = path.profile;
@@ -172,7 +173,7 @@ export const DrawingArea = ({
       <div
         role="toolbar"
         aria-label="Over the drawing"
-        className="no-print flex h-6 items-center gap-4 whitespace-nowrap pl-4 pr-[190px] text-[13px]"
+        className="flex h-6 items-center gap-4 whitespace-nowrap pl-4 pr-[190px] text-[13px]"
       >
         {children}
         <button
@@ -184,7 +185,7 @@ export const DrawingArea = ({
         >
           {base.exaggeration === 1 ? "heights 1:1" : `heights ×${base.exaggeration}`}
         </button>
-        <span className="flex items-center">
+        <span className="no-print flex items-center">
           <BarButton label="Look closer" onClick={() => closer.nearer()}>
             <ZoomIn size={15} aria-hidden="true" />
           </BarButton>

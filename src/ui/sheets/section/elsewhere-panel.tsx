@@ -20,6 +20,10 @@ const MOST_PLACES = 8;
 const roomText = (missM: number | null, units: Units): string =>
   missM === null ? "not known" : missM > 0.0005 ? `${lengthText(units, missM)} short` : `${lengthText(units, -missM)} to spare`;
 
+/** A site by its name; ground on what is named, or so far from it. */
+export const relayName = (r: RelayDto): string =>
+  r.siteId !== null ? (r.name ?? "") : r.name === null ? "High ground" : /^\d/.test(r.name) ? r.name : `On ${r.name}`;
+
 const Leg = ({ leg, to, units }: { leg: RelayLegDto | null; to: string; units: Units }) =>
   leg === null ? (
     <div className="cap">too near or too far from {to}</div>
@@ -160,7 +164,7 @@ export const ElsewherePanel = ({
               >
                 <div className="min-w-0">
                   <strong className="block truncate">
-                    {i + 1}. {r.siteId !== null ? r.name : r.name === null ? "High ground" : `On ${r.name}`}
+                    {i + 1}. {relayName(r)}
                   </strong>
                   <span className="cap block">
                     {r.siteId !== null ? "a site of the job" : latLonText(r)}, mount {lengthText(units, r.aglM, 0)}

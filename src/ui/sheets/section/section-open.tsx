@@ -34,7 +34,7 @@ import { BottomPanel, VIEWS, type View } from "./bottom-panel";
 import { ComparePanel } from "./compare-panel";
 import { changeOf } from "./design-actions";
 import { DrawingArea } from "./drawing-area";
-import { ElsewherePanel } from "./elsewhere-panel";
+import { ElsewherePanel, relayName } from "./elsewhere-panel";
 import { FindingsColumn } from "./findings-column";
 import { GearPanel } from "./gear-panel";
 import { HeightsPanel } from "./heights-panel";
@@ -233,7 +233,7 @@ export const SectionOpen = ({
       relay.siteId !== null
         ? { siteId: relay.siteId }
         : {
-            name: `Relay${relay.name === null ? "" : ` on ${relay.name}`}`.slice(0, 80),
+            name: `Relay, ${relayName(relay)}`.slice(0, 80),
             latDeg: relay.latDeg,
             lonDeg: relay.lonDeg,
             mountAglM: relay.aglM,
