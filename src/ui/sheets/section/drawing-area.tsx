@@ -12,7 +12,7 @@ import type { ClearsFrom, Ghost } from "../../drawing/section-props";
 import { closerScale, sectionScale } from "../../drawing/section-scale";
 import { DistanceAxis, WidthsStrip } from "../../drawing/strips";
 import { useCloser } from "../../drawing/use-closer";
-import { lengthIn, lengthUnit, metresFrom, type Units } from "../../wording/numbers";
+import { ghzText, lengthIn, lengthUnit, metresFrom, type Units } from "../../wording/numbers";
 import type { Evaluation } from "./use-evaluation";
 
 const WIDTHS_PX = 84;
@@ -195,6 +195,9 @@ export const DrawingArea = ({
           <BarButton label="Show the whole path" onClick={closer.whole} disabled={closer.closer.k === 1}>
             <Maximize2 size={14} aria-hidden="true" />
           </BarButton>
+        </span>
+        <span className="text-ink-2">
+          {ghzText(evaluation.plan.centreMhz)}, {evaluation.plan.widthMhz} MHz
         </span>
       </div>
       <div

@@ -3,7 +3,7 @@ import { type Finding, type LinkResult, type Verdict, worseVerdict } from "@/cor
 import { KeyPlan } from "../../drawing/strips";
 import { VerdictMark } from "../../marks/verdict-mark";
 import { cutMiddle } from "../../wording/names";
-import { bearingText, distanceText, ghzText, type Units } from "../../wording/numbers";
+import { bearingText, distanceText, type Units } from "../../wording/numbers";
 import { troubleText } from "../../wording/troubles";
 import { VERDICT_WORD } from "../../wording/verdicts";
 import type { Evaluation } from "./use-evaluation";
@@ -18,8 +18,6 @@ export const SectionHeader = ({
   shown,
   laterYear,
   found,
-  centreMhz,
-  widthMhz,
   units,
 }: {
   verdict: Verdict;
@@ -31,8 +29,6 @@ export const SectionHeader = ({
   /** Set when the drawing shows a later year. */
   laterYear: number | null;
   found: readonly Finding[];
-  centreMhz: number;
-  widthMhz: number;
   units: Units;
 }) => {
   const result = evaluation?.result ?? null;
@@ -68,9 +64,8 @@ export const SectionHeader = ({
             </span>
           ) : (
             <span className="text-ink-2">
-              {ghzText(centreMhz)}, {widthMhz} MHz wide.
               {result !== null && (result.geometry.nearWallOf !== null || result.geometry.farWallOf !== null)
-                ? " Mount taken 0.3 m off its wall."
+                ? "Mount taken 0.3 m off its wall."
                 : ""}
             </span>
           )}

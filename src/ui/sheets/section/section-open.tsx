@@ -333,8 +333,6 @@ export const SectionOpen = ({
             shown={shown}
             laterYear={year === firstYear ? null : year}
             found={found}
-            centreMhz={design.centreMhz}
-            widthMhz={design.widthMhz}
             units={units}
           />
           <div ref={picture}>
