@@ -69,7 +69,7 @@ export const tableDistances = (path: PreparedPath, worstAtM: number | null, step
   const { pathM } = path.profile;
   const at = new Set<number>();
   for (let i = 0; i <= steps; i++) at.add(Math.round((pathM * i * 10) / steps) / 10);
-  for (const b of path.near) for (const s of b.stretches) at.add(Math.round(Math.min(pathM, Math.max(0, (s.fromM + s.toM) / 2)) * 10) / 10);
-  if (worstAtM !== null && worstAtM >= 0 && worstAtM <= pathM) at.add(Math.round(worstAtM * 10) / 10);
+  for (const b of path.near) for (const s of b.stretches) at.add(Math.min(pathM, Math.max(0, (s.fromM + s.toM) / 2)));
+  if (worstAtM !== null && worstAtM >= 0 && worstAtM <= pathM) at.add(worstAtM);
   return [...at].filter((x) => x <= pathM).sort((a, b) => a - b);
 };

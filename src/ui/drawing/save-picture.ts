@@ -18,6 +18,11 @@ const COPIED = [
 const SCALE = 2;
 const TITLE_PX = 40;
 
+/** Properties a child has of its parent: written only where they change. */
+const INHERITED: ReadonlySet<string> = new Set(COPIED.filter((name) => name !== "opacity"));
+const INITIAL: Readonly<Record<string, string>> = { opacity: "1" };
+
+/** A copy whose looks are attributes of its own: no classes, no variables, no handles. */
 const inlined = (svg: SVGSVGElement): SVGSVGElement => {
   const copy = svg.cloneNode(true) as SVGSVGElement;
   const from = [svg, ...svg.querySelectorAll("*")];
@@ -26,12 +31,13 @@ const inlined = (svg: SVGSVGElement): SVGSVGElement => {
     const target = to[i];
     if (!(target instanceof SVGElement)) return;
     const style = getComputedStyle(element);
+    const parent = i === 0 || element.parentElement === null ? null : getComputedStyle(element.parentElement);
+    for (const name of ["class", "style", "tabindex", ...COPIED]) target.removeAttribute(name);
     for (const name of COPIED) {
       const value = style.getPropertyValue(name);
-      if (value !== "") target.style.setProperty(name, value);
+      const given = INHERITED.has(name) ? parent?.getPropertyValue(name) : INITIAL[name];
+      if (value !== "" && value !== given) target.setAttribute(name, value);
     }
-    target.removeAttribute("class");
-    target.removeAttribute("tabindex");
   });
   for (const handle of copy.querySelectorAll("[role=slider]")) handle.remove();
   return copy;
