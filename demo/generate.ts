@@ -24,7 +24,7 @@ export interface DemoGrid {
   readonly values: Float32Array;
 }
 
-export type DemoObstacleKind = "building" | "wall" | "mast" | "wood" | "row" | "crown" | "hedge" | "line" | "crane";
+export type DemoObstacleKind = "building" | "wall" | "mast" | "wood" | "row" | "crown" | "hedge" | "line" | "crane" | "vehicle";
 
 export interface DemoObstacle {
   readonly name: string;
@@ -245,6 +245,8 @@ const scenery = (): PlanObstacle[] => {
       freeBelowM: 22,
       heightSigmaM: 1,
     },
+    // A lorry may stand anywhere along the road.
+    solid("Lorries on Quay Road", "vehicle", box(92, 16, 1.4, 30, 0), 4.2),
     { ...solid("Quarry line", "line", box(610, 300, 110, 2, 0), 11), freeBelowM: 7.5, heightSigmaM: 0.5 },
     wallBesideExchange(),
     chandleryBeforeNetStore(),

@@ -217,6 +217,14 @@ export const features: readonly { readonly name: string; readonly points: readon
       [SADDLE.eastM - 0.469 * 1200, SADDLE.northM + 0.883 * 1200],
     ],
   },
+  {
+    name: "Quay Road",
+    points: [
+      [92, -20],
+      [92, 70],
+      [430, 130],
+    ],
+  },
   { name: "Inner Dock", points: [[52, -40]] },
   { name: "Tower Hill", points: [[TOWER.eastM, TOWER.northM]] },
   { name: "Tarrow Fell", points: [[placeOf("tarrow").eastM, placeOf("tarrow").northM]] },

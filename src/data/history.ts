@@ -170,12 +170,13 @@ const stepWith = async (tx: Tx, c: ChangeRow): Promise<ChangeRow[]> =>
 /** Takes a whole step back, newest edit first, or does it again, oldest first. */
 const turn = async (tx: Tx, c: ChangeRow, action: "undo" | "redo"): Promise<Step> => {
   const edits = await stepWith(tx, c);
+  const [first] = edits;
   if (action === "undo") edits.reverse();
   for (const edit of edits) {
     await apply(tx, edit, action === "undo" ? "before" : "after");
     await log(tx, edit, action);
   }
-  return stepOf(edits.find((e) => e.action === "create") ?? c);
+  return stepOf(first ?? c);
 };
 
 /** Takes back this browser's newest edit of a job; null when there is none. */

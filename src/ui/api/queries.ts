@@ -51,6 +51,14 @@ export const useProfile = (id: string) =>
     queryFn: ({ signal }) => getJson<ProfileDto>(`/api/links/${id}/profile`, signal),
     refetchOnWindowFocus: false,
   });
+/** The path of a kept design that stands at other mounting points; asked for only when there is one. */
+export const useKeptProfile = (linkId: string, designId: string | null) =>
+  useQuery({
+    queryKey: [...keys.profile(linkId), designId],
+    queryFn: ({ signal }) => getJson<ProfileDto>(`/api/links/${linkId}/profile?design=${designId}`, signal),
+    enabled: designId !== null,
+    refetchOnWindowFocus: false,
+  });
 export const useHardware = () =>
   useQuery({ queryKey: keys.hardware, queryFn: ({ signal }) => getJson<HardwareDto>("/api/hardware", signal), staleTime: 60_000 });
 

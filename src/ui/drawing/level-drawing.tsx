@@ -77,6 +77,47 @@ const levelScale = (d: Direction, columns: readonly Column[], height: number): L
 
 const zigzag = (x: number, y: number): string => `M${x - 11} ${y + 4}l6 -6l8 6l6 -6`;
 
+/** Usual level of a short link: strong, and still far below what overloads. */
+const USUAL_DBM = { low: -55, high: -50 };
+const SHORT_LINK_M = 1000;
+
+/** Where the held modulation works best: above what it needs with its margin, below what is too strong for it. */
+const LevelWindow = ({
+  direction: d,
+  marginDb,
+  scale,
+  x,
+  foot,
+}: {
+  direction: Direction;
+  marginDb: number;
+  scale: LevelScale;
+  x: number;
+  foot: number;
+}) => {
+  const { held } = d;
+  if (held === null) return null;
+  const fromDbm = held.needsDbm + marginDb;
+  const inside = (dbm: number): number => Math.min(foot, Math.max(TOP, scale.y(dbm)));
+  const [low, high] = [inside(fromDbm), inside(held.ceilingDbm)];
+  const pathM = Number(d.terms.find((t) => t.id === "free-space")?.inputs.distanceM ?? 0);
+  return (
+    <g>
+      <title>
+        {held.modulation} {held.codeRate} works best from {figure(fromDbm)} to {figure(held.ceilingDbm)} dBm
+      </title>
+      <path d={`M${x - 5} ${low}H${x}V${high}H${x - 5}`} fill="none" stroke="var(--ink-2)" strokeWidth="1.2" />
+      {pathM <= SHORT_LINK_M && <path d={`M${x} ${inside(USUAL_DBM.low)}V${inside(USUAL_DBM.high)}`} stroke="var(--ink)" strokeWidth="4" />}
+    </g>
+  );
+};
+
+/** The bracket at the right edge, in words. */
+const windowText = (d: Direction, marginDb: number): string =>
+  d.held === null
+    ? ""
+    : ` Bracket: ${d.held.modulation} ${d.held.codeRate} works best from ${figure(d.held.needsDbm + marginDb)} to ${figure(d.held.ceilingDbm)} dBm; thick: usual on short links, ${figure(USUAL_DBM.low)} to ${figure(USUAL_DBM.high)}.`;
+
 /**
  * One continuous line from transmitter to receiver, each gain and loss a column. Hover, focus or press a column to
  * read where its figure comes from.
@@ -87,6 +128,7 @@ export const LevelDrawing = ({
   width,
   height,
   units,
+  marginDb,
   transmit,
   heading,
 }: {
@@ -96,6 +138,8 @@ export const LevelDrawing = ({
   width: number;
   height: number;
   units: Units;
+  /** Margin a modulation must keep. */
+  marginDb: number;
   transmit: ReactNode;
   heading: ReactNode;
 }) => {
@@ -141,7 +185,7 @@ export const LevelDrawing = ({
         <div className="flex items-baseline gap-3">{heading}</div>
         <p className="m-0 mt-0.5 line-clamp-2 pl-1 text-[12.5px] leading-[14px] text-ink-2" aria-live="polite">
           {shown === undefined || shown === null
-            ? "dBm per receive chain from transmitter to receiver; choose a column to read where its figure comes from"
+            ? `dBm per receive chain from transmitter to receiver; choose a column to read where its figure comes from.${windowText(d, marginDb)}`
             : termExplanation(shown.term, units)}
         </p>
       </div>
@@ -175,6 +219,7 @@ export const LevelDrawing = ({
             </text>
           </g>
         )}
+        {d.held !== null && <LevelWindow direction={d} marginDb={marginDb} scale={scale} x={endX + 15} foot={height - FOOT} />}
         <path d={bandPath} fill="var(--band)" />
         <path d={line} fill="none" stroke="var(--ink)" strokeWidth="2.4" strokeLinejoin="round" />
         {scale.breakAt !== null && airIndex > 0 && (

@@ -113,6 +113,7 @@ export const BottomPanel = ({
                   height={HEIGHT_PX}
                   units={units}
                   heading={heading}
+                  marginDb={job.marginDb}
                   transmit={
                     <TypedFigure
                       key={reverse ? "far" : "near"}

@@ -67,6 +67,7 @@ export const ComparePanel = ({
   kept,
   compared,
   other,
+  elsewhere,
   hardware,
   units,
   keep,
@@ -79,6 +80,8 @@ export const ComparePanel = ({
   kept: readonly KeptDesignDto[];
   compared: KeptDesignDto | null;
   other: Evaluation | null;
+  /** The kept design stands at other mounting points. */
+  elsewhere: boolean;
   hardware: HardwareDto;
   units: Units;
   keep: () => Promise<void>;
@@ -121,7 +124,12 @@ export const ComparePanel = ({
           </button>
         </div>
       ))}
-      {compared !== null && other === null && <p role="alert">A radio of {compared.name} is not in the catalogue any more.</p>}
+      {compared !== null && other === null && (
+        <p role="status">{elsewhere ? "Sampling its path." : `A radio of ${compared.name} is not in the catalogue any more.`}</p>
+      )}
+      {elsewhere && other !== null && (
+        <p className="cap m-0 mt-2">It stands at other mounting points: its own path is judged here, and not drawn.</p>
+      )}
       {compared !== null && other !== null && (
         <>
           <table className="mt-3 w-full border-collapse">

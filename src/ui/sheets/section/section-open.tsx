@@ -15,7 +15,7 @@ import { inverse } from "@/core/geo";
 import { clearanceUnder, type DesignAction, type Explanation, explainDirection, explainPath, type LinkResult } from "@/core/link";
 import { MOST_YEARS } from "@/core/solve";
 import { ApiError, deleteJson, patchJson, postJson } from "../../api/client";
-import { type LinkBundle, useFeatures, useJob, useRefresh, useVerdicts } from "../../api/queries";
+import { type LinkBundle, useFeatures, useJob, useKeptProfile, useRefresh, useVerdicts } from "../../api/queries";
 import type { ClearsFrom, Ghost } from "../../drawing/section-props";
 import { useSize } from "../../drawing/use-size";
 import { Sheet, UnitsButton } from "../../frame/sheet";
@@ -44,7 +44,7 @@ import { ClashNotice, SavedCell } from "./saved-cell";
 import { SectionHeader } from "./section-header";
 import { TablePanel } from "./table-panel";
 import { TreesPanel } from "./trees-panel";
-import { type Evaluation, useEvaluation, useFindings } from "./use-evaluation";
+import { type Evaluation, useCoreProfile, useEvaluation, useFindings } from "./use-evaluation";
 import { WaterPanel } from "./water-panel";
 import { YearChoice } from "./year-choice";
 
@@ -103,9 +103,10 @@ export const SectionOpen = ({
     return () => window.removeEventListener("beforeunload", warn);
   }, [store]);
 
-  const evaluation = useEvaluation(bundle, hardware, profile, design);
+  const ground = useCoreProfile(profile);
+  const evaluation = useEvaluation(bundle, hardware, ground, design);
   const found = useFindings(evaluation);
-  const settledEvaluation = useEvaluation(bundle, hardware, profile, settled);
+  const settledEvaluation = useEvaluation(bundle, hardware, ground, settled);
   const [areaRef, area] = useSize<HTMLDivElement>();
   const picture = useRef<HTMLDivElement>(null);
   const [reverse, setReverse] = useState(false);
@@ -142,19 +143,20 @@ export const SectionOpen = ({
   };
 
   // What an action would make of the design, and the design it is held against, as ghosts over the drawing.
-  const previewChange = previewed === null ? null : changeOf(design, previewed, today);
-  const previewDesign: DesignFields = useMemo(
-    () => (previewChange === null ? design : { ...design, ...previewChange }),
-    [design, previewChange],
-  );
-  const previewEvaluation = useEvaluation(bundle, hardware, profile, previewDesign);
+  const previewDesign = useMemo((): DesignFields | null => {
+    const fields = previewed === null ? null : changeOf(design, previewed, today);
+    return fields === null ? null : { ...design, ...fields };
+  }, [design, previewed]);
+  const previewEvaluation = useEvaluation(bundle, hardware, ground, previewDesign);
   const compared = bundle.kept.find((d) => d.id === comparedId) ?? null;
-  const comparedEvaluation = useEvaluation(bundle, hardware, profile, compared ?? design);
+  // A kept design may stand at other mounting points: its path is another.
+  const elsewhere = compared !== null && (compared.nearMountId !== design.nearMountId || compared.farMountId !== design.farMountId);
+  const otherGround = useCoreProfile(useKeptProfile(bundle.link.id, elsewhere ? compared.id : null).data);
+  const comparedEvaluation = useEvaluation(bundle, hardware, elsewhere ? otherGround : ground, compared);
   const ghost: Ghost | null = useMemo(() => {
-    if (previewed !== null && previewChange !== null && previewEvaluation !== null)
-      return { name: mendWordsOf(previewEvaluation.result, units), ...previewEvaluation };
-    return compared !== null && comparedEvaluation !== null ? { name: compared.name, ...comparedEvaluation } : null;
-  }, [previewed, previewChange, previewEvaluation, compared, comparedEvaluation, units]);
+    if (previewEvaluation !== null) return { name: mendWordsOf(previewEvaluation.result, units), ...previewEvaluation };
+    return compared !== null && comparedEvaluation !== null && !elsewhere ? { name: compared.name, ...comparedEvaluation } : null;
+  }, [previewEvaluation, compared, comparedEvaluation, elsewhere, units]);
 
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
@@ -429,6 +431,7 @@ export const SectionOpen = ({
                 kept={bundle.kept}
                 compared={compared}
                 other={comparedEvaluation}
+                elsewhere={elsewhere}
                 hardware={hardware}
                 units={units}
                 keep={keepDesign}

@@ -7,12 +7,15 @@ import {
   findings,
   type LinkPlan,
   type LinkResult,
+  type PathProfile,
   type PreparedPath,
   preparePath,
   rayOf,
 } from "@/core/link";
 import type { Ray } from "@/core/obstacles";
 import type { LinkBundle } from "../../api/queries";
+
+const NO_DESIGN = { code: "hardware-missing", id: "" } as const;
 
 export interface Evaluation {
   readonly plan: LinkPlan;
@@ -21,27 +24,33 @@ export interface Evaluation {
   readonly result: LinkResult;
 }
 
-/** Plan, path and result for a design, computed here from one fetched profile. Null when a radio is missing. */
+/**
+ * Plan, path and result for a design, computed here from one fetched profile. Null when a radio is missing, or when
+ * there is no design or profile to look at.
+ */
 export const useEvaluation = (
   bundle: LinkBundle,
   hardware: HardwareDto,
-  profileDto: ProfileDto,
-  design: DesignFields,
+  profile: PathProfile | null,
+  design: DesignFields | null,
 ): Evaluation | null => {
-  const profile = useMemo(() => profileFromDto(profileDto), [profileDto]);
   const plan = useMemo(
-    () => planOf(bundle.job, bundle.near, bundle.far, design, hardware, bundle.link.groundTold),
+    () => (design === null ? NO_DESIGN : planOf(bundle.job, bundle.near, bundle.far, design, hardware, bundle.link.groundTold)),
     [bundle, design, hardware],
   );
   // What is prepared depends on channel, k, air, year and trims only; a dragged mast keeps it.
   const key = isProblem(plan) ? "" : JSON.stringify([plan.centreMhz, plan.policy.kFactor, plan.policy.year, plan.climate, plan.trims]);
   // biome-ignore lint/correctness/useExhaustiveDependencies: the key names all of the plan that is used
-  const path = useMemo(() => (isProblem(plan) ? null : preparePath(plan, profile)), [key, profile]);
+  const path = useMemo(() => (isProblem(plan) || profile === null ? null : preparePath(plan, profile)), [key, profile]);
   return useMemo(() => {
     if (isProblem(plan) || path === null) return null;
     return { plan, path, ray: rayOf(plan, path).ray, result: evaluatePrepared(plan, path) };
   }, [plan, path]);
 };
+
+/** The profile as the core reads it, made once for each that was fetched. */
+export const useCoreProfile = (dto: ProfileDto | undefined): PathProfile | null =>
+  useMemo(() => (dto === undefined ? null : profileFromDto(dto)), [dto]);
 
 const NONE: readonly Finding[] = [];
 
