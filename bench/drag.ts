@@ -20,12 +20,56 @@ const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
 const jobs = (await (await page.request.get(`${base}/api/jobs`)).json()) as JobSummary[];
 const job = jobs.find((s) => s.job.name === "Merrow Harbour Trust")!;
 
-for (const far of ["Tarrowfell Observatory", "Rope Walk"]) {
-  const link = job.links.find((l) => l.farName === far)!;
-  await page.goto(`${base}/jobs/${job.job.id}/section/${link.linkId}`);
+/** A street of 300 houses on and beside a path of its own over the demo's ground. */
+const crowded = async (): Promise<{ jobId: string; linkId: string }> => {
+  const post = async <T>(path: string, data: unknown): Promise<T> =>
+    (await (await page.request.post(`${base}${path}`, { data })).json()) as T;
+  const [latDeg, lonDeg] = [47.296, -19.39];
+  const made = await post<{ id: string }>("/api/jobs", {
+    name: "A street of 300 houses",
+    visitOn: "2026-12-03",
+    centreLatDeg: latDeg,
+    centreLonDeg: lonDeg,
+    ruleDomain: "FCC-like",
+    rainRate001MmH: 28,
+  });
+  const site = (name: string, at: number) =>
+    post<{ id: string }>(`/api/jobs/${made.id}/sites`, { name, latDeg, lonDeg: at, mountAglM: 25 });
+  const [near, far] = [await site("West", lonDeg), await site("East", lonDeg + 0.016)];
+  for (let i = 0; i < 300; i++) {
+    const west = lonDeg + 0.0004 + (0.0152 * i) / 300;
+    const south = latDeg + ((i % 3) - 1) * 0.00012 - 0.00004;
+    await post(`/api/jobs/${made.id}/obstacles`, {
+      name: `House ${i}`,
+      kind: "building",
+      outline: [
+        [west, south],
+        [west + 0.00004, south],
+        [west + 0.00004, south + 0.00008],
+        [west, south + 0.00008],
+      ],
+      heightM: 5 + (i % 7),
+      heightSigmaM: 0.5,
+      surveyedOn: "2026-07-15",
+    });
+  }
+  const link = await post<{ id: string }>(`/api/jobs/${made.id}/links`, { nearSiteId: near.id, farSiteId: far.id });
+  return { jobId: made.id, linkId: link.id };
+};
+const street = await crowded();
+const runs = [
+  ...["Tarrowfell Observatory", "Rope Walk"].map((far) => ({
+    far,
+    jobId: job.job.id,
+    linkId: job.links.find((l) => l.farName === far)!.linkId,
+  })),
+  { far: "a street of 300 houses", ...street },
+];
+for (const { far, jobId, linkId } of runs) {
+  await page.goto(`${base}/jobs/${jobId}/section/${linkId}`);
   const mast = page.getByTestId("mast-far");
   await mast.waitFor();
-  const profile = (await (await page.request.get(`${base}/api/links/${link.linkId}/profile`)).json()) as {
+  const profile = (await (await page.request.get(`${base}/api/links/${linkId}/profile`)).json()) as {
     distanceM: number[];
     bodies: unknown[];
   };

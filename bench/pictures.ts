@@ -75,7 +75,22 @@ await section(page, "Rope Walk");
 await shot(page, "section-short");
 await section(page, "Ice House", "60 GHz pair");
 await shot(page, "section-clear");
+await section(page, "Rope Walk");
+await page.keyboard.press("5");
+await page.getByRole("button", { name: /^Both ends alike/ }).hover();
+await page.getByTestId("ghost").waitFor();
+await shot(page, "section-heights");
+await section(page, "Pilot Station");
+await page.keyboard.press("7");
+await page
+  .getByRole("button", { name: /^Set Pilot Station/ })
+  .first()
+  .waitFor();
+await shot(page, "section-water");
 await section(page, "Tarrowfell Observatory");
+await page.keyboard.press("8");
+await page.getByRole("button", { name: "Look for a relay", exact: true }).click();
+await page.getByTestId("relay").first().waitFor();
 await shot(page, "section-long");
 await section(page, "Ice House", "first idea");
 await page.getByRole("tab", { name: "gear" }).click();

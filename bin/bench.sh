@@ -1,10 +1,12 @@
 #!/usr/bin/env bash
-# npm run bench: timings of the core, and of dragging a mast in headless Chromium. npm run bench -- core leaves the browser out, -- survey stops after imports and views.
+# npm run bench: timings of the core, and of dragging a mast in headless Chromium. npm run bench -- core (or -- solve) leaves the browser out, -- survey stops after imports and views.
 source "$(dirname "$0")/lib.sh"
 check_node
 need_modules
-[ "${1:-}" = survey ] || node_modules/.bin/tsx bench/core.ts
+case "${1:-}" in survey | solve) ;; *) node_modules/.bin/tsx bench/core.ts ;; esac
 [ "${1:-}" = core ] && exit 0
+[ "${1:-}" = survey ] || node_modules/.bin/tsx bench/solve.ts
+[ "${1:-}" = solve ] && exit 0
 need_packages postgresql-15 postgresql-15-postgis-3 postgresql-15-postgis-3-scripts chromium curl
 port="${DRYARC_BENCH_PORT:-4630}"
 port_is_free "$port" || fail "port $port is in use; set DRYARC_BENCH_PORT to a free one."
