@@ -1,6 +1,7 @@
 import type { ClearancePolicy, TreePolicy, Verdict, WaterPlan } from "../core/link";
 import type { BodyKind } from "../core/obstacles";
 import type { Antenna, Domain, Radio, ThroughputSchool } from "../core/radio";
+import type { PlaceOutcome } from "../core/solve";
 import type { Brief } from "./brief";
 import type { ImportOptions, ObstacleFields, PhotoFields } from "./ground";
 import type { DesignFields, GroundTold, MountingPointFields } from "./schemas";
@@ -91,7 +92,7 @@ export interface SectionSketch {
 }
 
 /** What a path comes to from another spot. */
-export interface PlaceDto {
+export interface PlaceDto extends PlaceOutcome {
   readonly latDeg: number;
   readonly lonDeg: number;
   /** Seen from the site's position. */
@@ -99,14 +100,6 @@ export interface PlaceDto {
   readonly northM: number;
   readonly mountId: string | null;
   readonly name: string;
-  readonly aglM: number;
-  readonly verdict: Verdict;
-  readonly missM: number | null;
-  readonly missLastYearM: number | null;
-  readonly worstName: string | null;
-  /** Raise of this end that would do for the last year of the horizon; 0 when none is needed, null when none does. */
-  readonly raiseM: number | null;
-  readonly levelDbm: number | null;
 }
 
 /** One leg of a relay over its exact profile. */

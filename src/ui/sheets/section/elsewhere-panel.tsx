@@ -10,6 +10,7 @@ import { VerdictMark } from "../../marks/verdict-mark";
 import { errorSentence } from "../../wording/errors";
 import { cutMiddle } from "../../wording/names";
 import { dbmText, distanceText, latLonText, lengthIn, lengthText, lengthUnit, metresFrom, type Units } from "../../wording/numbers";
+import { relayName } from "../../wording/relays";
 import { VERDICT_WORD } from "../../wording/verdicts";
 import { serves, useElsewhere } from "./use-elsewhere";
 import type { Evaluation } from "./use-evaluation";
@@ -19,10 +20,6 @@ const MOST_PLACES = 8;
 
 const roomText = (missM: number | null, units: Units): string =>
   missM === null ? "not known" : missM > 0.0005 ? `${lengthText(units, missM)} short` : `${lengthText(units, -missM)} to spare`;
-
-/** A site by its name; ground on what is named, or so far from it. */
-export const relayName = (r: RelayDto): string =>
-  r.siteId !== null ? (r.name ?? "") : r.name === null ? "High ground" : /^\d/.test(r.name) ? r.name : `On ${r.name}`;
 
 const Leg = ({ leg, to, units }: { leg: RelayLegDto | null; to: string; units: Units }) =>
   leg === null ? (

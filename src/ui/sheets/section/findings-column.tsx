@@ -1,6 +1,7 @@
 "use client";
 import { Fragment, useState } from "react";
-import type { DesignAction, Explanation, Finding } from "@/core/link";
+import type { Explanation, Finding } from "@/core/link";
+import { PreviewButton, type Taking } from "../../controls/preview-button";
 import { VerdictMark } from "../../marks/verdict-mark";
 import { findingText, mendText } from "../../wording/findings";
 import type { Units } from "../../wording/numbers";
@@ -51,13 +52,10 @@ export const FindingsColumn = ({
   findings: readonly Finding[];
   units: Units;
   nearName: string;
-  apply: (action: DesignAction) => void;
-  /** Draws an action on the section without taking it. */
-  preview: (action: DesignAction | null) => void;
   lookedAt: string;
   /** Where the figures come from that have no column of their own on the level line. */
   restsOn: readonly Explanation[];
-}) => {
+} & Taking) => {
   const [all, setAll] = useState(false);
   const shown = all ? findings : findings.slice(0, MOST);
   return (
@@ -77,20 +75,9 @@ export const FindingsColumn = ({
             const words = mendText(m, units);
             return (
               <div key={m.code} className="mt-1.5">
-                <button
-                  type="button"
-                  className="press text-[14px]"
-                  onMouseEnter={() => preview(m.action)}
-                  onMouseLeave={() => preview(null)}
-                  onFocus={() => preview(m.action)}
-                  onBlur={() => preview(null)}
-                  onClick={() => {
-                    preview(null);
-                    apply(m.action);
-                  }}
-                >
+                <PreviewButton action={m.action} apply={apply} preview={preview} className="text-[14px]">
                   {words.words}
-                </button>
+                </PreviewButton>
                 <div className="cap flex justify-between gap-2">
                   <span>{m.beyondStructure ? "above what the structure carries" : m.code === "trim" ? "owner's consent first" : ""}</span>
                   <span>{words.amount}</span>

@@ -3,6 +3,7 @@ import type { DesignFields } from "@/contract";
 import type { DesignAction } from "@/core/link";
 import type { HeightAnswer } from "@/core/solve";
 import type { HeightsReply, SolveWorker } from "@/workers/messages";
+import { PreviewButton, type Taking } from "../../controls/preview-button";
 import { HeightsDrawing } from "../../drawing/heights-drawing";
 import { figure, lengthIn, lengthText, lengthUnit, signed, type Units } from "../../wording/numbers";
 import type { Evaluation } from "./use-evaluation";
@@ -33,9 +34,7 @@ export const HeightsPanel = ({
   onBegin: () => void;
   onEnd: () => void;
   onMounts: (nearAglM: number, farAglM: number) => void;
-  apply: (action: DesignAction) => void;
-  preview: (action: DesignAction | null) => void;
-}) => {
+} & Taking) => {
   const solved = useWorkerAnswer<SolveWorker, HeightsReply>("/workers/solve.worker.js", evaluation, async (remote, plan) =>
     remote.heights({ plan, costs }),
   );
@@ -92,20 +91,12 @@ export const HeightsPanel = ({
             const action: DesignAction = { type: "mounts", nearMountAglM: a.nearAglM, farMountAglM: a.farAglM };
             return (
               <div key={a.kind} className="mb-1.5">
-                <button
-                  type="button"
-                  className="press text-[13.5px]"
-                  onMouseEnter={() => preview(action)}
-                  onMouseLeave={() => preview(null)}
-                  onFocus={() => preview(action)}
-                  onBlur={() => preview(null)}
-                  onClick={() => apply(action)}
-                >
+                <PreviewButton action={action} apply={apply} preview={preview}>
                   {words[a.kind]}: {change}
-                </button>
+                </PreviewButton>
                 <div className="cap">
                   {a.withinLimits ? "" : "above what the structure carries; "}
-                  {a.cost === null ? "" : `${figure(a.cost)} of mast; `}
+                  {a.cost === null ? "" : `mast costs ${figure(a.cost)}; `}
                   {now === undefined || changeText(now) === "" ? "none needed today" : `today ${changeText(now)}`}
                 </div>
               </div>

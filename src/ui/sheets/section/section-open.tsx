@@ -2,19 +2,10 @@
 import { Tabs } from "radix-ui";
 import { useEffect, useId, useMemo, useRef, useState } from "react";
 import { useStore } from "zustand";
-import {
-  type DesignFields,
-  type HardwareDto,
-  type KeptDesignDto,
-  latLons,
-  type PlaceDto,
-  type ProfileDto,
-  type RelayDto,
-} from "@/contract";
+import { type DesignFields, type HardwareDto, latLons, type ProfileDto } from "@/contract";
 import { inverse } from "@/core/geo";
 import { clearanceUnder, type DesignAction, type Explanation, explainDirection, explainPath, type LinkResult } from "@/core/link";
 import { MOST_YEARS } from "@/core/solve";
-import { ApiError, deleteJson, patchJson, postJson } from "../../api/client";
 import { type LinkBundle, useFeatures, useJob, useKeptProfile, useRefresh, useVerdicts } from "../../api/queries";
 import type { ClearsFrom, Ghost } from "../../drawing/section-props";
 import { useSize } from "../../drawing/use-size";
@@ -23,7 +14,6 @@ import { VerdictMark } from "../../marks/verdict-mark";
 import { createDesignStore } from "../../state/design-store";
 import { useJobNews } from "../../state/job-news";
 import { usePreferences } from "../../state/preferences";
-import { errorSentence } from "../../wording/errors";
 import { mendWordsOf } from "../../wording/findings";
 import { cutMiddle } from "../../wording/names";
 import { policyText } from "../../wording/policy";
@@ -34,18 +24,15 @@ import { BottomPanel, VIEWS, type View } from "./bottom-panel";
 import { ComparePanel } from "./compare-panel";
 import { changeOf } from "./design-actions";
 import { DrawingArea } from "./drawing-area";
-import { ElsewherePanel, relayName } from "./elsewhere-panel";
 import { FindingsColumn } from "./findings-column";
 import { GearPanel } from "./gear-panel";
-import { HeightsPanel } from "./heights-panel";
 import { PictureMenu } from "./picture-menu";
 import { PolicyChoice } from "./policy-choice";
 import { ClashNotice, SavedCell } from "./saved-cell";
 import { SectionHeader } from "./section-header";
-import { TablePanel } from "./table-panel";
-import { TreesPanel } from "./trees-panel";
+import { SolverView } from "./solver-view";
 import { type Evaluation, useCoreProfile, useEvaluation, useFindings } from "./use-evaluation";
-import { WaterPanel } from "./water-panel";
+import { useLinkActions } from "./use-link-actions";
 import { YearChoice } from "./year-choice";
 
 const HEADER_PX = 76;
@@ -186,99 +173,31 @@ export const SectionOpen = ({
   const lines = (features.data?.features ?? []).filter(
     (f) => f.points.length > 1 && [near, far].some((site) => latLons(f.points).some((p) => inverse(p, site).distanceM <= LINE_REACH_M)),
   );
-  const trouble = (error: unknown): void => setSaid(errorSentence(error instanceof ApiError ? error.body : { code: "internal" }, units));
 
-  const keepDesign = async (): Promise<void> => {
-    try {
-      const row = await postJson<KeptDesignDto>(`/api/links/${link.id}/designs`, {});
-      await refresh(jobId);
-      setComparedId(row.id);
-    } catch (error) {
-      trouble(error);
-    }
-  };
-  const dropDesign = async (d: KeptDesignDto): Promise<void> => {
-    try {
-      await deleteJson(`/api/designs/${d.id}?version=${d.version}`);
-      await refresh(jobId);
-    } catch (error) {
-      trouble(error);
-    }
-  };
-  /** Another spot for an end becomes a mounting point of its site, and the design takes it. */
-  const move = async (end: "near" | "far", place: PlaceDto): Promise<void> => {
-    const site = bundle[end];
-    let mountId = place.mountId;
-    try {
-      if (mountId === null && Math.hypot(place.eastM, place.northM) > 0.05) {
-        mountId = crypto.randomUUID().slice(0, 8);
-        const point = {
-          id: mountId,
-          name: place.name.slice(0, 80),
-          aglM: place.aglM,
-          maxAglM: null,
-          behind: "",
-          eastM: place.eastM,
-          northM: place.northM,
-        };
-        await patchJson(`/api/sites/${site.id}`, { version: site.version, mountingPoints: [...site.mountingPoints, point] });
-      }
-      change(end === "near" ? { nearMountId: mountId, nearMountAglM: place.aglM } : { farMountId: mountId, farMountAglM: place.aglM });
-      setSaid(`${site.name} now stands at ${place.name}. Undo takes it back.`);
-      await refresh(jobId);
-    } catch (error) {
-      trouble(error);
-    }
-  };
-  const addRelay = async (relay: RelayDto): Promise<void> => {
-    const body =
-      relay.siteId !== null
-        ? { siteId: relay.siteId }
-        : {
-            name: `Relay, ${relayName(relay)}`.slice(0, 80),
-            latDeg: relay.latDeg,
-            lonDeg: relay.lonDeg,
-            mountAglM: relay.aglM,
-          };
-    try {
-      await postJson(`/api/links/${link.id}/relay`, body);
-      await refresh(jobId);
-      setSaid("The relay stands in the job with a link to each end. Undo on Ground takes all of it back as one step.");
-    } catch (error) {
-      trouble(error);
-    }
-  };
+  const { keepDesign, dropDesign, move, addRelay } = useLinkActions({ jobId, bundle, change, say: setSaid, units, compare: setComparedId });
 
-  const solvers = (which: View, size: { readonly width: number; readonly height: number }) => {
-    if (evaluation === null) return null;
-    const common = { evaluation, units, apply, preview: setPreviewed };
-    if (which === "heights")
-      return (
-        <HeightsPanel
-          {...common}
-          {...size}
-          design={design}
-          costs={{ nearPerM: near.mastCostPerM, farPerM: far.mastCostPerM }}
-          onBegin={beginGesture}
-          onEnd={endGesture}
-          onMounts={(nearMountAglM, farMountAglM) => change({ nearMountAglM, farMountAglM })}
-        />
-      );
-    if (which === "trees") return <TreesPanel {...common} shownYear={year} showYear={setAskedYear} />;
-    if (which === "water") return <WaterPanel {...common} {...size} design={design} />;
-    if (which === "table") return <TablePanel evaluation={evaluation} year={year} units={units} />;
-    return (
-      <ElsewherePanel
+  const solvers = (which: View, size: { readonly width: number; readonly height: number }) =>
+    evaluation === null ? null : (
+      <SolverView
+        which={which}
+        size={size}
         evaluation={evaluation}
         bundle={bundle}
+        design={design}
         sites={wholeJob.data?.sites ?? []}
         lines={lines}
         units={units}
+        year={year}
+        showYear={setAskedYear}
+        onBegin={beginGesture}
+        onEnd={endGesture}
+        change={change}
+        apply={apply}
+        preview={setPreviewed}
         move={move}
         addRelay={addRelay}
       />
     );
-  };
 
   return (
     <Sheet

@@ -1,6 +1,7 @@
 "use client";
 import type { DesignAction } from "@/core/link";
 import type { SolveWorker, TreesReply } from "@/workers/messages";
+import { PreviewButton, type Taking } from "../../controls/preview-button";
 import { VerdictMark } from "../../marks/verdict-mark";
 import { figure, lengthText, type Units } from "../../wording/numbers";
 import { VERDICT_WORD } from "../../wording/verdicts";
@@ -20,9 +21,7 @@ export const TreesPanel = ({
   units: Units;
   shownYear: number;
   showYear: (year: number) => void;
-  apply: (action: DesignAction) => void;
-  preview: (action: DesignAction | null) => void;
-}) => {
+} & Taking) => {
   const solved = useWorkerAnswer<SolveWorker, TreesReply>("/workers/solve.worker.js", evaluation, async (remote, plan) =>
     remote.trees({ plan }),
   );
@@ -37,12 +36,6 @@ export const TreesPanel = ({
       ? "Not clear this year."
       : `Clear until ${outlook.clearUntilYear}.`;
   const all: DesignAction = { type: "trims", trimsM: list.trims };
-  const hover = (action: DesignAction) => ({
-    onMouseEnter: () => preview(action),
-    onMouseLeave: () => preview(null),
-    onFocus: () => preview(action),
-    onBlur: () => preview(null),
-  });
   return (
     <div className="grid h-full min-h-0 grid-cols-[1fr_1fr] gap-5 px-5 pb-2">
       <section aria-label="Years" tabIndex={0} className="min-h-0 overflow-auto">
@@ -104,9 +97,9 @@ export const TreesPanel = ({
               const one: DesignAction = { type: "trim", bodyId: r.bodyId, heightM: r.toM };
               return (
                 <div key={r.bodyId} className="border-b border-rule py-1">
-                  <button type="button" className="press text-[13.5px]" {...hover(one)} onClick={() => apply(one)}>
+                  <PreviewButton action={one} apply={apply} preview={preview}>
                     {r.toM === 0 ? `Take out ${r.name}` : `${r.name}: ${lengthText(units, r.offM)} off, to ${lengthText(units, r.toM)}`}
-                  </button>
+                  </PreviewButton>
                   <div className="cap">
                     now {lengthText(units, r.nowM)}, grows {lengthText(units, r.growthMPerYear)} a year; today{" "}
                     {r.toTodayM >= r.nowM ? "nothing" : `${lengthText(units, r.nowM - r.toTodayM)} off`} would do
@@ -116,9 +109,9 @@ export const TreesPanel = ({
               );
             })}
             {list.rows.length > 1 && (
-              <button type="button" className="press mt-1 text-[13.5px]" {...hover(all)} onClick={() => apply(all)}>
+              <PreviewButton action={all} apply={apply} preview={preview} className="mt-1 text-[13.5px]">
                 Plan all of it
-              </button>
+              </PreviewButton>
             )}
             {!list.enough && list.left !== null && (
               <p className="m-0 mt-1 text-short-figure">

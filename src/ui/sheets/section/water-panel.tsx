@@ -4,6 +4,7 @@ import type { DesignFields } from "@/contract";
 import type { DesignAction } from "@/core/link";
 import { heightsWithoutNull, NULL_BELOW_DB } from "@/core/solve";
 import type { SolveWorker, WaterReply } from "@/workers/messages";
+import { PreviewButton, type Taking } from "../../controls/preview-button";
 import { NullChart } from "../../drawing/null-chart";
 import { lengthIn, lengthText, lengthUnit, signed, type Units } from "../../wording/numbers";
 import type { Evaluation } from "./use-evaluation";
@@ -26,9 +27,7 @@ export const WaterPanel = ({
   width: number;
   height: number;
   units: Units;
-  apply: (action: DesignAction) => void;
-  preview: (action: DesignAction | null) => void;
-}) => {
+} & Taking) => {
   const [end, setEnd] = useState<"near" | "far">("far");
   const solved = useWorkerAnswer<SolveWorker, WaterReply>("/workers/solve.worker.js", evaluation, async (remote, plan) =>
     remote.water({ plan }),
@@ -91,17 +90,9 @@ export const WaterPanel = ({
           const action: DesignAction = { type: "mount", end, mountAglM: Math.round(g.bestAglM * 10) / 10 };
           return (
             <div key={g.bestAglM} className="mt-1.5">
-              <button
-                type="button"
-                className="press text-[13.5px]"
-                onMouseEnter={() => preview(action)}
-                onMouseLeave={() => preview(null)}
-                onFocus={() => preview(action)}
-                onBlur={() => preview(null)}
-                onClick={() => apply(action)}
-              >
+              <PreviewButton action={action} apply={apply} preview={preview}>
                 Set {name} to {lengthText(units, action.mountAglM)}
-              </button>
+              </PreviewButton>
               <div className="cap">
                 weakest {signed(g.worstDb, 1)} dB; no null from {lengthText(units, g.fromM)} to {lengthText(units, g.toM)}
               </div>

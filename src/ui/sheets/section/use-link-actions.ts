@@ -1,0 +1,91 @@
+"use client";
+import type { DesignFields, KeptDesignDto, PlaceDto, RelayDto } from "@/contract";
+import { ApiError, deleteJson, patchJson, postJson } from "../../api/client";
+import { type LinkBundle, useRefresh } from "../../api/queries";
+import { errorSentence } from "../../wording/errors";
+import type { Units } from "../../wording/numbers";
+import { relayName } from "../../wording/relays";
+
+/** What is done to a link beside its design: kept designs, another spot for an end, a relay. What went wrong is said. */
+export const useLinkActions = ({
+  jobId,
+  bundle,
+  change,
+  say,
+  units,
+  compare,
+}: {
+  jobId: string;
+  bundle: LinkBundle;
+  change: (fields: Partial<DesignFields>) => void;
+  say: (words: string) => void;
+  units: Units;
+  /** Opens a kept design to compare with. */
+  compare: (designId: string) => void;
+}) => {
+  const refresh = useRefresh();
+  const { link } = bundle;
+  const trouble = (error: unknown): void => say(errorSentence(error instanceof ApiError ? error.body : { code: "internal" }, units));
+
+  const keepDesign = async (): Promise<void> => {
+    try {
+      const row = await postJson<KeptDesignDto>(`/api/links/${link.id}/designs`, {});
+      await refresh(jobId);
+      compare(row.id);
+    } catch (error) {
+      trouble(error);
+    }
+  };
+  const dropDesign = async (d: KeptDesignDto): Promise<void> => {
+    try {
+      await deleteJson(`/api/designs/${d.id}?version=${d.version}`);
+      await refresh(jobId);
+    } catch (error) {
+      trouble(error);
+    }
+  };
+  /** Another spot for an end becomes a mounting point of its site, and the design takes it. */
+  const move = async (end: "near" | "far", place: PlaceDto): Promise<void> => {
+    const site = bundle[end];
+    let mountId = place.mountId;
+    try {
+      if (mountId === null && Math.hypot(place.eastM, place.northM) > 0.05) {
+        mountId = crypto.randomUUID().slice(0, 8);
+        const point = {
+          id: mountId,
+          name: place.name.slice(0, 80),
+          aglM: place.aglM,
+          maxAglM: null,
+          behind: "",
+          eastM: place.eastM,
+          northM: place.northM,
+        };
+        await patchJson(`/api/sites/${site.id}`, { version: site.version, mountingPoints: [...site.mountingPoints, point] });
+      }
+      change(end === "near" ? { nearMountId: mountId, nearMountAglM: place.aglM } : { farMountId: mountId, farMountAglM: place.aglM });
+      say(`${site.name} now stands at ${place.name}. Undo takes it back.`);
+      await refresh(jobId);
+    } catch (error) {
+      trouble(error);
+    }
+  };
+  const addRelay = async (relay: RelayDto): Promise<void> => {
+    const body =
+      relay.siteId !== null
+        ? { siteId: relay.siteId }
+        : {
+            name: `Relay, ${relayName(relay)}`.slice(0, 80),
+            latDeg: relay.latDeg,
+            lonDeg: relay.lonDeg,
+            mountAglM: relay.aglM,
+          };
+    try {
+      await postJson(`/api/links/${link.id}/relay`, body);
+      await refresh(jobId);
+      say("The relay stands in the job with a link to each end. Undo on Ground takes all of it back as one step.");
+    } catch (error) {
+      trouble(error);
+    }
+  };
+  return { keepDesign, dropDesign, move, addRelay };
+};
