@@ -6,6 +6,7 @@ import type { HeightsReply, HeightsRequest, SolveWorker, TreesReply, WaterReply 
 /** Years looked ahead at least, beyond the job's horizon too. */
 const YEARS_AHEAD = 10;
 const NULL_SIDE = 25;
+const ROOM_STEP_M = 5;
 /** Heights of a mount looked at over water. */
 const LOWEST_M = 1;
 
@@ -25,7 +26,20 @@ const heights = ({ plan, costs }: HeightsRequest): HeightsReply => {
   const path = pathFor(plan);
   const { year, horizonYears } = plan.policy;
   const tops = topsOf(plan);
-  const roomy = { nearM: Math.ceil(tops.nearM * 1.25 + 2), farM: Math.ceil(tops.farM * 1.25 + 2) };
+  const answers = heightAnswers(plan, path, costs, year + horizonYears);
+  // Room for every answer, in steps, so that a dragged mount seldom asks for all pairs anew.
+  const room = (topM: number, heights: readonly number[]): number =>
+    Math.ceil((Math.max(topM, ...heights) * 1.08 + 1) / ROOM_STEP_M) * ROOM_STEP_M;
+  const roomy = {
+    nearM: room(
+      tops.nearM,
+      answers.answers.map((a) => a.nearAglM),
+    ),
+    farM: room(
+      tops.farM,
+      answers.answers.map((a) => a.farAglM),
+    ),
+  };
   const { near, far, ...rest } = plan;
   const key = JSON.stringify([rest, near.radio.id, far.radio.id, near.antenna?.id, far.antenna?.id, roomy]);
   if (pairs === null || pairs.key !== key) {
@@ -43,7 +57,7 @@ const heights = ({ plan, costs }: HeightsRequest): HeightsReply => {
     ...pairs.reply,
     nullSide: NULL_SIDE,
     answersToday: heightAnswers(plan, path, costs, year),
-    answers: heightAnswers(plan, path, costs, year + horizonYears),
+    answers,
   };
 };
 

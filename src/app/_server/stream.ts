@@ -3,10 +3,11 @@ import { handle } from "./handle";
 
 /**
  * Answers with rows as they are worked out, a line of JSON each. What goes wrong before the first row is an ordinary
- * error; later it is the last line. When the browser leaves, the work stops at the next row.
+ * error; later it is the last line. When the browser leaves, the work stops at the next row. Nothing is written, but it is
+ * work: only our own pages may ask.
  */
 export const streamed = <Row>(request: Request, work: () => Promise<AsyncGenerator<Streamed<Row>>>): Promise<Response> =>
-  handle(request, "read", async () => {
+  handle(request, "write", async () => {
     const rows = await work();
     const first = await rows.next();
     const encoder = new TextEncoder();

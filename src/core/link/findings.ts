@@ -148,7 +148,9 @@ const clearanceFindings = (plan: LinkPlan, path: PreparedPath, result: LinkResul
   } else if (c.verdict === "tight" && c.lostInYear === null) {
     out.push({ code: "little-spare", verdict: "tight", weight: 50, values, mends: raiseMends(plan, path) });
   } else if (c.verdict === "clear") {
-    out.push({ code: "clear", verdict: "clear", weight: 0, values, mends: [] });
+    const grows = path.near.some((b) => b.body.growthMPerYear > 0);
+    const untilYear = grows ? plan.policy.year + plan.policy.horizonYears : null;
+    out.push({ code: "clear", verdict: "clear", weight: 0, values: { ...values, untilYear }, mends: [] });
   }
   if (c.lostInYear !== null && c.worstAtHorizon !== null) {
     const later = c.worstAtHorizon;

@@ -51,7 +51,7 @@ export const findingText = (f: Finding, units: Units, nearName: string): string 
     case "little-spare":
       return `${owner(v)} leaves *${lengthText(units, -num(v.missM))}* to spare${side}, ${at}: clear in ${chanceText(num(v.probability))}, fewer than the 90 wanted.`;
     case "clear":
-      return `${owner(v)} comes nearest${side} and leaves *${lengthText(units, -num(v.missM))}* to spare, ${at}.`;
+      return `${owner(v)} comes nearest${side} and leaves *${lengthText(units, -num(v.missM))}* to spare, ${at}.${v.untilYear == null ? "" : ` What grows leaves it clear until ${v.untilYear}.`}`;
     case "grows":
       return `${owner({ ...v, kind: "row" })} grows ${lengthText(units, num(v.growthM))} a year: the clearance is lost in *${v.year}*.`;
     case "ground-unknown":
