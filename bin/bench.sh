@@ -17,7 +17,7 @@ node_modules/.bin/tsx demo/setup.ts
 node_modules/.bin/tsx bench/survey.ts
 [ "${1:-}" = survey ] && exit 0
 need_build
-node_modules/.bin/next start -H 127.0.0.1 -p "$port" >/dev/null 2>&1 &
+node_modules/.bin/next start --keepAliveTimeout 70000 -H 127.0.0.1 -p "$port" >/dev/null 2>&1 &
 app=$!
 wait_for_app "$port" "$app" || fail "the application did not start."
 DRYARC_URL="http://127.0.0.1:$port" node_modules/.bin/tsx bench/drag.ts

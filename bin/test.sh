@@ -43,7 +43,7 @@ if [ "$part" = all ] || [ "$part" = browser ]; then
   echo "== browser"
   port_is_free "$port" || fail "port $port is in use; set DRYARC_TEST_PORT to a free one."
   need_build
-  node_modules/.bin/next start -H 127.0.0.1 -p "$port" >.data/test/app.log 2>&1 &
+  node_modules/.bin/next start --keepAliveTimeout 70000 -H 127.0.0.1 -p "$port" >.data/test/app.log 2>&1 &
   app=$!
   start_worker test
   wait_for_app "$port" "$app" || fail "the application did not start; its last words: $(tail -n 1 .data/test/app.log)"
