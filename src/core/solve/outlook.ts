@@ -36,8 +36,12 @@ export const outlook = (plan: LinkPlan, path: PreparedPath, years: number): Outl
     rows.push({ year, worst: c.worst, met: c.worst !== null && c.worst.missM <= MET_WITHIN_M, chance: c.probability, verdict: c.verdict });
   }
   const lost = rows.find((r) => !r.met);
-  const grows = path.near.some((b) => b.body.growthMPerYear > 0);
-  const unsure = rows.find((r) => !r.met || (r.chance ?? 0) < SURE_ENOUGH);
+  const growing = new Set(path.near.filter((b) => b.body.growthMPerYear > 0).map((b) => b.body.id));
+  const grows = growing.size > 0;
+  // Measuring a tree again tells nothing where a wall or the ground decides.
+  const unsure = rows.find(
+    (r) => (!r.met || (r.chance ?? 0) < SURE_ENOUGH) && r.worst?.owner.kind === "body" && growing.has(r.worst.owner.id),
+  );
   const last = from + plan.policy.horizonYears;
   return {
     years: rows,

@@ -1,118 +1,133 @@
+import { memo } from "react";
 import type { LinkPlan, PreparedBody } from "@/core/link";
-import { isSolid, type Ray, rayBulgeM } from "@/core/obstacles";
+import { isSolid } from "@/core/obstacles";
 import type { SectionScale } from "./section-scale";
 
 const LEAST_WIDTH_PX = 5;
 
+/** All that the bodies' drawing depends on; none of it moves with a dragged mast. */
 interface Props {
   readonly bodies: readonly PreparedBody[];
-  readonly plan: LinkPlan;
-  readonly ray: Ray;
+  readonly year: number;
+  readonly horizonYears: number;
+  readonly trims: LinkPlan["trims"];
+  readonly pathM: number;
+  readonly effectiveRadiusM: number;
   readonly scale: SectionScale;
   readonly groundAt: (xM: number) => number;
   readonly worstId: string | null;
   readonly hatch: string;
 }
 
+const bulgeAt = ({ pathM, effectiveRadiusM }: Pick<Props, "pathM" | "effectiveRadiusM">, xM: number): number =>
+  (xM * (pathM - xM)) / (2 * effectiveRadiusM);
+
 /** Solid bodies as outlined blocks, cut where the path crosses them. */
-export const Blocks = ({ bodies, plan, ray, scale, groundAt, hatch }: Props) => (
-  <g>
-    {bodies
-      .filter((b) => !b.vegetation)
-      .flatMap((b) => {
-        const top = b.topAt(plan.policy.year);
-        return b.stretches.map((s) => {
-          const from = Math.max(s.fromM, -0.06 * ray.pathM);
-          const to = Math.min(s.toM, 1.06 * ray.pathM);
-          if (to <= from) return null;
-          const mid = (from + to) / 2;
-          const w = Math.max(LEAST_WIDTH_PX, scale.x(to) - scale.x(from));
-          const x = (scale.x(from) + scale.x(to) - w) / 2;
-          const clamp = Math.min(ray.pathM, Math.max(0, mid));
-          const ground = groundAt(clamp);
-          // A span hangs: its block ends where the free air beneath begins.
-          const foot = scale.y((!Number.isNaN(ground) ? ground : b.body.baseAmslM) + (b.body.freeBelowM ?? 0) + rayBulgeM(ray, clamp));
-          const solid = isSolid(b.body.kind);
-          const head = scale.y(top(clamp) + rayBulgeM(ray, clamp));
-          return (
-            <rect
-              key={`${b.body.id}-${s.fromM}`}
-              x={x}
-              y={head}
-              width={w}
-              height={Math.max(1, foot - head)}
-              fill={solid ? `url(#${hatch}-block)` : "none"}
-              stroke="var(--block-line)"
-              strokeWidth="1.4"
-              {...(solid ? {} : { strokeDasharray: "7 3" })}
-            >
-              <title>{b.body.name}</title>
-            </rect>
-          );
-        });
-      })}
-  </g>
-);
+export const Blocks = memo((props: Props) => {
+  const { bodies, year, pathM, scale, groundAt, hatch } = props;
+  return (
+    <g>
+      {bodies
+        .filter((b) => !b.vegetation)
+        .flatMap((b) => {
+          const top = b.topAt(year);
+          return b.stretches.map((s) => {
+            const from = Math.max(s.fromM, -0.06 * pathM);
+            const to = Math.min(s.toM, 1.06 * pathM);
+            if (to <= from) return null;
+            const mid = (from + to) / 2;
+            const w = Math.max(LEAST_WIDTH_PX, scale.x(to) - scale.x(from));
+            const x = (scale.x(from) + scale.x(to) - w) / 2;
+            const clamp = Math.min(pathM, Math.max(0, mid));
+            const ground = groundAt(clamp);
+            // A span hangs: its block ends where the free air beneath begins.
+            const foot = scale.y((!Number.isNaN(ground) ? ground : b.body.baseAmslM) + (b.body.freeBelowM ?? 0) + bulgeAt(props, clamp));
+            const solid = isSolid(b.body.kind);
+            const head = scale.y(top(clamp) + bulgeAt(props, clamp));
+            return (
+              <rect
+                key={`${b.body.id}-${s.fromM}`}
+                x={x}
+                y={head}
+                width={w}
+                height={Math.max(1, foot - head)}
+                fill={solid ? `url(#${hatch}-block)` : "none"}
+                stroke="var(--block-line)"
+                strokeWidth="1.4"
+                {...(solid ? {} : { strokeDasharray: "7 3" })}
+              >
+                <title>{b.body.name}</title>
+              </rect>
+            );
+          });
+        })}
+    </g>
+  );
+});
+Blocks.displayName = "Blocks";
 
 /** Crowns with the next years' growth dotted above them. */
-export const Crowns = ({ bodies, plan, ray, scale, groundAt, worstId }: Props) => (
-  <g>
-    {bodies
-      .filter((b) => b.vegetation && b.stretches.length > 0 && plan.trims[b.body.id] !== 0)
-      .flatMap((b) =>
-        b.stretches.map((s) => {
-          const from = Math.max(0, s.fromM);
-          const to = Math.min(ray.pathM, s.toM);
-          if (to <= from) return null;
-          const mid = (from + to) / 2;
-          const bulge = rayBulgeM(ray, mid);
-          const g = groundAt(mid);
-          const ground = !Number.isNaN(g) ? g : b.body.baseAmslM;
-          const { year, horizonYears } = plan.policy;
-          const yTop = (inYear: number): number => scale.y(b.topAt(inYear)(mid) + bulge);
-          const top = yTop(year);
-          const foot = scale.y(ground + bulge);
-          const crownFoot = scale.y(ground + Math.min(b.body.crownBaseM, b.topAt(year)(mid) - ground) + bulge);
-          const trueW = scale.x(to) - scale.x(from);
-          const cx = (scale.x(from) + scale.x(to)) / 2;
-          const w = Math.max(b.body.kind === "hedge" ? 4 : 13, trueW);
-          const worst = b.body.id === worstId;
-          const years =
-            worst && b.body.growthMPerYear > 0 ? [...new Set([1, Math.ceil(horizonYears / 2), horizonYears])].filter((n) => n > 0) : [];
-          const outline =
-            b.body.kind === "wood" || trueW > 60 ? scallops(cx - w / 2, cx + w / 2, top, crownFoot) : crown(cx, w / 2, top, crownFoot);
-          return (
-            <g key={`${b.body.id}-${s.fromM}`}>
-              <title>{b.body.name}</title>
-              <path d={`M${cx} ${crownFoot}V${foot}`} stroke="var(--tree-line)" strokeWidth={Math.min(3, w / 5)} />
-              <path d={outline} fill="var(--tree-fill)" stroke="var(--tree-line)" strokeWidth="1.4" />
-              {years.map((n, i) => {
-                const y = yTop(year + n);
-                const previous = years[i - 1];
-                const apart = previous === undefined || yTop(year + previous) - y >= 13;
-                return (
-                  <g key={n}>
-                    <path
-                      d={arch(cx, w / 2, y, Math.max(6, (crownFoot - y) * 0.5))}
-                      fill="none"
-                      stroke="var(--tree-line)"
-                      strokeWidth="1.3"
-                      strokeDasharray="1.6 2.6"
-                    />
-                    {apart && (
-                      <text x={cx + w / 2 + 5} y={y + 4} fontSize="12" className="halo" style={{ fill: "var(--ink-2)" }}>
-                        {year + n}
-                      </text>
-                    )}
-                  </g>
-                );
-              })}
-            </g>
-          );
-        }),
-      )}
-  </g>
-);
+export const Crowns = memo((props: Props) => {
+  const { bodies, year, horizonYears, trims, pathM, scale, groundAt, worstId } = props;
+  return (
+    <g>
+      {bodies
+        .filter((b) => b.vegetation && b.stretches.length > 0 && trims[b.body.id] !== 0)
+        .flatMap((b) =>
+          b.stretches.map((s) => {
+            const from = Math.max(0, s.fromM);
+            const to = Math.min(pathM, s.toM);
+            if (to <= from) return null;
+            const mid = (from + to) / 2;
+            const bulge = bulgeAt(props, mid);
+            const g = groundAt(mid);
+            const ground = !Number.isNaN(g) ? g : b.body.baseAmslM;
+            const yTop = (inYear: number): number => scale.y(b.topAt(inYear)(mid) + bulge);
+            const top = yTop(year);
+            const foot = scale.y(ground + bulge);
+            const crownFoot = scale.y(ground + Math.min(b.body.crownBaseM, b.topAt(year)(mid) - ground) + bulge);
+            const trueW = scale.x(to) - scale.x(from);
+            const cx = (scale.x(from) + scale.x(to)) / 2;
+            const w = Math.max(b.body.kind === "hedge" ? 4 : 13, trueW);
+            const worst = b.body.id === worstId;
+            const years =
+              worst && b.body.growthMPerYear > 0 ? [...new Set([1, Math.ceil(horizonYears / 2), horizonYears])].filter((n) => n > 0) : [];
+            const outline =
+              b.body.kind === "wood" || trueW > 60 ? scallops(cx - w / 2, cx + w / 2, top, crownFoot) : crown(cx, w / 2, top, crownFoot);
+            return (
+              <g key={`${b.body.id}-${s.fromM}`}>
+                <title>{b.body.name}</title>
+                <path d={`M${cx} ${crownFoot}V${foot}`} stroke="var(--tree-line)" strokeWidth={Math.min(3, w / 5)} />
+                <path d={outline} fill="var(--tree-fill)" stroke="var(--tree-line)" strokeWidth="1.4" />
+                {years.map((n, i) => {
+                  const y = yTop(year + n);
+                  const previous = years[i - 1];
+                  const apart = previous === undefined || yTop(year + previous) - y >= 13;
+                  return (
+                    <g key={n}>
+                      <path
+                        d={arch(cx, w / 2, y, Math.max(6, (crownFoot - y) * 0.5))}
+                        fill="none"
+                        stroke="var(--tree-line)"
+                        strokeWidth="1.3"
+                        strokeDasharray="1.6 2.6"
+                      />
+                      {apart && (
+                        <text x={cx + w / 2 + 5} y={y + 4} fontSize="12" className="halo" style={{ fill: "var(--ink-2)" }}>
+                          {year + n}
+                        </text>
+                      )}
+                    </g>
+                  );
+                })}
+              </g>
+            );
+          }),
+        )}
+    </g>
+  );
+});
+Crowns.displayName = "Crowns";
 
 /** A crown: broad above, drawn in below, so that an exaggerated one still reads as a tree. */
 const crown = (cx: number, r: number, top: number, foot: number): string => {

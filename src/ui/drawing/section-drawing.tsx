@@ -184,7 +184,18 @@ export const SectionDrawing = (props: SectionProps) => {
   const share = result.clearance.policyShare;
   const { worst } = result.clearance;
   const worstId = worst?.owner.kind === "body" ? worst.owner.id : null;
-  const common = { bodies: path.bodies, plan, ray, scale, groundAt: path.groundAt, worstId, hatch };
+  const common = {
+    bodies: path.bodies,
+    year: plan.policy.year,
+    horizonYears: plan.policy.horizonYears,
+    trims: plan.trims,
+    pathM: ray.pathM,
+    effectiveRadiusM: ray.effectiveRadiusM,
+    scale,
+    groundAt: path.groundAt,
+    worstId,
+    hatch,
+  };
   const grid = heightTicks(scale.lowestM, scale.highestM, units, Math.max(2, Math.min(6, Math.round(scale.height / 70))));
   return (
     <svg

@@ -146,7 +146,8 @@ export const WidthsStrip = ({
         0
       </text>
       <text x="50" y={Math.min(height - 4, y(tickM) + 4)} fontSize="12" textAnchor="end" className="mono" style={{ fill: "var(--ink-2)" }}>
-        ±{Math.round(lengthIn(units, tickM))} {lengthUnit(units)}
+        ±{Math.round(lengthIn(units, tickM))}
+        {lengthIn(units, tickM) < 99 ? ` ${lengthUnit(units)}` : ""}
       </text>
       <path d={`M54 ${y(tickM)}h8M54 ${y(-tickM)}h8`} stroke="var(--ink-2)" />
       <text x={scale.width - 8} y={height - 5} fontSize="12" textAnchor="end" className="halo" style={{ fill: "var(--ink-2)" }}>

@@ -47,8 +47,8 @@ export const distanceText = (units: Units, m: number): string => {
 /** A place along a path, to the metre or foot. */
 export const alongText = (units: Units, m: number): string =>
   units === "imperial"
-    ? m > 8000
-      ? `${figure((m / 1000) * MILES_PER_KM, 1)}${SPACE}mi`
+    ? m > 3000
+      ? `${figure((m / 1000) * MILES_PER_KM, 2)}${SPACE}mi`
       : `${figure(m * FEET_PER_METRE)}${SPACE}ft`
     : m >= 10_000
       ? `${figure(m / 1000, 1)}${SPACE}km`

@@ -197,7 +197,7 @@ const SpotsPlan = ({ places, best }: { places: readonly PlaceDto[]; best: PlaceD
       height={PLAN_PX}
       role="img"
       aria-label="The spots seen from above, north up"
-      className="float-right ml-3 border border-rule"
+      className="flex-none border border-rule"
       viewBox={`${-PLAN_PX / 2} ${-PLAN_PX / 2} ${PLAN_PX} ${PLAN_PX}`}
     >
       <path d="M-5 0H5M0 -5V5" stroke="var(--ink-2)" strokeWidth="1" />
@@ -237,37 +237,39 @@ const PlaceList = ({
         <strong>{clear === 0 ? "No spot of these clears as it is" : `${clear} of ${places.length} spots clear to the last year`}</strong>
         {clear === 0 && best[0]?.raiseM == null ? ", and no raise here would do." : "."}
       </p>
-      <SpotsPlan places={places} best={best[0] ?? null} />
-      <table className="w-full border-collapse">
-        <thead>
-          <tr className="text-left text-[11.5px] text-ink-2 [&>th]:font-normal">
-            <th scope="col">Spot</th>
-            <th scope="col">Today</th>
-            <th scope="col">Last year</th>
-            <th scope="col">Raise</th>
-            <th scope="col">Level</th>
-          </tr>
-        </thead>
-        <tbody>
-          {best.map((p) => (
-            <tr key={`${p.latDeg},${p.lonDeg},${p.mountId ?? ""}`} className="border-t border-rule">
-              <td>
-                <button type="button" className="press text-[13px]" disabled={busy} onClick={() => take(p)}>
-                  {p.name}, {lengthText(units, p.aglM)} up
-                </button>
-              </td>
-              <td className={`whitespace-nowrap v-${p.verdict}`}>
-                <VerdictMark verdict={p.verdict} a={6} /> {roomText(p.missM, units)}
-              </td>
-              <td className="whitespace-nowrap">{roomText(p.missLastYearM, units)}</td>
-              <td className="whitespace-nowrap">
-                {p.raiseM === null ? "none does" : p.raiseM === 0 ? "none" : `+${lengthText(units, p.raiseM)}`}
-              </td>
-              <td className="figure whitespace-nowrap">{p.levelDbm === null ? "" : dbmText(p.levelDbm)}</td>
+      <div className="flex items-start gap-4">
+        <table className="w-full border-collapse">
+          <thead>
+            <tr className="text-left text-[11.5px] text-ink-2 [&>th]:font-normal">
+              <th scope="col">Spot</th>
+              <th scope="col">Today</th>
+              <th scope="col">Last year</th>
+              <th scope="col">Raise</th>
+              <th scope="col">Level</th>
             </tr>
-          ))}
-        </tbody>
-      </table>
+          </thead>
+          <tbody>
+            {best.map((p) => (
+              <tr key={`${p.latDeg},${p.lonDeg},${p.mountId ?? ""}`} className="border-t border-rule">
+                <td>
+                  <button type="button" className="press text-[13px]" disabled={busy} onClick={() => take(p)}>
+                    {p.name}, {lengthText(units, p.aglM)} up
+                  </button>
+                </td>
+                <td className={`whitespace-nowrap v-${p.verdict}`}>
+                  <VerdictMark verdict={p.verdict} a={6} /> {roomText(p.missM, units)}
+                </td>
+                <td className="whitespace-nowrap">{roomText(p.missLastYearM, units)}</td>
+                <td className="whitespace-nowrap">
+                  {p.raiseM === null ? "none does" : p.raiseM === 0 ? "none" : `+${lengthText(units, p.raiseM)}`}
+                </td>
+                <td className="figure whitespace-nowrap">{p.levelDbm === null ? "" : dbmText(p.levelDbm)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        <SpotsPlan places={places} best={best[0] ?? null} />
+      </div>
     </>
   );
 };
