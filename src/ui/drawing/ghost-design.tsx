@@ -23,7 +23,7 @@ export const GhostDesign = ({
   const [x0, y0] = [scale.x(other.startM), scale.y(other.startZM)];
   const [x1, y1] = [scale.x(other.endM), scale.y(other.endZM)];
   const moved = Math.abs(other.startZM - ray.startZM) > SAME_WITHIN_M || Math.abs(other.endZM - ray.endZM) > SAME_WITHIN_M;
-  const mid = other.startM + (other.endM - other.startM) * 0.2;
+  const mid = other.startM + (other.endM - other.startM) * 0.47;
   const cuts = path.bodies.flatMap((b) => {
     const [stretch] = b.stretches;
     const theirs = ghost.path.bodies.find((g) => g.body.id === b.body.id);

@@ -61,7 +61,7 @@ export const NullChart = ({
           </text>
         </g>
       ))}
-      {ticks(from, to, 6).map((t) => (
+      {ticks(from, to, Math.max(2, Math.floor(width / 64))).map((t) => (
         <text key={t} x={x(t)} y={height - FOOT + 14} fontSize="12" textAnchor="middle" className="mono" style={{ fill: "var(--ink-2)" }}>
           {figure(t, Math.abs(to - from) < 6 ? 1 : 0)}
         </text>
