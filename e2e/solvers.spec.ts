@@ -222,6 +222,14 @@ test("a design is kept, held against a changed one, taken and forgotten", async 
   await saved(page);
   await compare.getByRole("button", { name: "Forget B" }).click();
   await expect(compare).toContainText("Nothing is kept yet");
+  // Kept in the same breath as it is changed, before the change is saved.
+  await mount.fill("9");
+  await page.getByRole("button", { name: "Keep this design to compare" }).click();
+  await expect(compare.getByRole("row", { name: /Far mount/ })).toContainText("9.0\u00a0m9.0\u00a0m");
+  await compare.getByRole("button", { name: "Forget B" }).click();
+  await mount.fill(was);
+  await page.getByTestId("mast-far").focus();
+  await saved(page);
 });
 
 test("read by keys, looked at closer, in true shape, as a table, as files and on one printed page", async ({ page, request }, info) => {

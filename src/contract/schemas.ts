@@ -231,8 +231,8 @@ export const designFieldsSchema = z.object({
   permission: z.string().trim().max(500).nullable(),
   policyOver: policyOverSchema.default({}),
 });
-/** A copy of the design in force, kept to compare with. */
-export const keepDesignSchema = z.object({ name: words("the name", 40).default("") });
+/** A copy of the design in force, kept to compare with: as it stands on the screen, saved already or not. */
+export const keepDesignSchema = z.object({ name: words("the name", 40).default(""), design: designFieldsSchema.optional() });
 export const patchDesignSchema = designFieldsSchema.partial().extend({ version });
 
 export const boxSchema = z

@@ -79,8 +79,8 @@ export const keptDesigns = (db: Db, linkId: string): Promise<DesignRow[]> =>
 /** Most designs kept beside the one in force. */
 export const MOST_KEPT = 8;
 
-/** Keeps a copy of the design in force, to compare with. */
-export const keepDesign = (db: Db, linkId: string, name: string): Promise<DesignRow> =>
+/** Keeps a copy of the design in force, to compare with. @param shown its fields as they stand on the screen, when they may not be saved yet. */
+export const keepDesign = (db: Db, linkId: string, name: string, shown: Partial<DesignInput> = {}): Promise<DesignRow> =>
   db.transaction(async (tx) => {
     const [owner] = await tx.select().from(link).where(eq(link.id, linkId)).for("update");
     if (owner === undefined || owner.deletedAt !== null) throw new NotFound("link");
@@ -96,7 +96,7 @@ export const keepDesign = (db: Db, linkId: string, name: string): Promise<Design
     const letter = ["B", "C", "D", "E", "F", "G", "H", "I", "J"].find((l) => !taken.has(l)) ?? "kept";
     const [row] = await tx
       .insert(design)
-      .values({ ...fields, chosen: false, name: name === "" ? letter : name })
+      .values({ ...fields, ...shown, chosen: false, name: name === "" ? letter : name })
       .returning();
     await recordChange(tx, { jobId: owner.jobId, entity: "design", entityId: row!.id, action: "create", before: null, after: row });
     return row!;

@@ -105,7 +105,10 @@ describe("kept designs", () => {
     expect(await keptDesigns(db, link.id)).toEqual([]);
     await me(() => undoLast(db, job.id));
     expect(await keptDesigns(db, link.id)).toHaveLength(1);
-    for (let i = 1; i < MOST_KEPT; i++) await keepDesign(db, link.id, `No. ${i}`);
+    // As it stands on the screen, though the server has not heard of it yet.
+    const shown = await keepDesign(db, link.id, "shown", { farMountAglM: 17 });
+    expect([shown.nearMountAglM, shown.farMountAglM, shown.chosen]).toEqual([12, 17, false]);
+    for (let i = 2; i < MOST_KEPT; i++) await keepDesign(db, link.id, `No. ${i}`);
     await expect(keepDesign(db, link.id, "")).rejects.toThrow(Refused);
     expect(await keptDesigns(db, link.id)).toHaveLength(MOST_KEPT);
   });

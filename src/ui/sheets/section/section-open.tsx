@@ -174,7 +174,15 @@ export const SectionOpen = ({
     (f) => f.points.length > 1 && [near, far].some((site) => latLons(f.points).some((p) => inverse(p, site).distanceM <= LINE_REACH_M)),
   );
 
-  const { keepDesign, dropDesign, move, addRelay } = useLinkActions({ jobId, bundle, change, say: setSaid, units, compare: setComparedId });
+  const { keepDesign, dropDesign, move, addRelay } = useLinkActions({
+    jobId,
+    bundle,
+    design,
+    change,
+    say: setSaid,
+    units,
+    compare: setComparedId,
+  });
 
   const solvers = (which: View, size: { readonly width: number; readonly height: number }) =>
     evaluation === null ? null : (

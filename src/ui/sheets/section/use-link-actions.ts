@@ -10,6 +10,7 @@ import { relayName } from "../../wording/relays";
 export const useLinkActions = ({
   jobId,
   bundle,
+  design,
   change,
   say,
   units,
@@ -17,6 +18,7 @@ export const useLinkActions = ({
 }: {
   jobId: string;
   bundle: LinkBundle;
+  design: DesignFields;
   change: (fields: Partial<DesignFields>) => void;
   say: (words: string) => void;
   units: Units;
@@ -29,7 +31,7 @@ export const useLinkActions = ({
 
   const keepDesign = async (): Promise<void> => {
     try {
-      const row = await postJson<KeptDesignDto>(`/api/links/${link.id}/designs`, {});
+      const row = await postJson<KeptDesignDto>(`/api/links/${link.id}/designs`, { design });
       await refresh(jobId);
       compare(row.id);
     } catch (error) {

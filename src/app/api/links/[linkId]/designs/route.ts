@@ -10,6 +10,6 @@ type Context = { params: Promise<{ linkId: string }> };
 export const POST = (request: Request, { params }: Context): Promise<Response> =>
   handle(request, "write", async () => {
     const linkId = uuid.parse((await params).linkId);
-    const { name } = await parseBody(request, keepDesignSchema);
-    return keptDesignDto(await keepDesign(db(), linkId, name));
+    const { name, design } = await parseBody(request, keepDesignSchema);
+    return keptDesignDto(await keepDesign(db(), linkId, name, design));
   });
