@@ -13,7 +13,7 @@ export { findings } from "./findings";
 export { type TypedGround, typedGround } from "./ground-under";
 export { HIGHEST_RAISE_M, raiseToMeet, trimToMeet, withMounts } from "./mends";
 export { clearanceUnder, type PathState, pathStateOf, rayOf, worstOfBodies, worstPlaceOf } from "./path-state";
-export { isRemoved, type PreparedBody, type PreparedPath, preparePath, withTrims } from "./prepare";
+export { type PreparedBody, type PreparedPath, preparePath, withTrims } from "./prepare";
 export { type Reflector, reflectedAt, reflectorOf } from "./reflection-summary";
 export type { Spread } from "./spread";
 export { type WidthRow, widthSweep } from "./sweep";

@@ -118,7 +118,7 @@ const prepareBody = (body: PathBody, plan: LinkPlan, groundAt: (xM: number) => n
 };
 
 /** A tree cut to nothing is gone: it neither stands in the way nor grows. */
-export const isRemoved = (body: PathBody, plan: LinkPlan): boolean => isVegetation(body.kind) && plan.trims[body.id] === 0;
+const isRemoved = (body: PathBody, plan: LinkPlan): boolean => isVegetation(body.kind) && plan.trims[body.id] === 0;
 
 /** Bodies this far aside have a share above what matters, whatever the heights. */
 const nearOf = (bodies: readonly PreparedBody[], pathM: number, lambdaM: number): PreparedBody[] => {

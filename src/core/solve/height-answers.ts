@@ -44,7 +44,7 @@ export const topsOf = (plan: LinkPlan): { nearM: number; farM: number } => ({
 
 const roundUp = (m: number): number => Math.round(Math.ceil(m / ROUND_M - 1e-6) * ROUND_M * 100) / 100;
 
-export const costOf = (plan: LinkPlan, costs: MastCosts, nearAglM: number, farAglM: number): number | null => {
+const costOf = (plan: LinkPlan, costs: MastCosts, nearAglM: number, farAglM: number): number | null => {
   const up = [nearAglM - plan.near.mountAglM, farAglM - plan.far.mountAglM];
   const perM = [costs.nearPerM, costs.farPerM];
   let sum = 0;

@@ -1,5 +1,4 @@
 export {
-  costOf,
   type HeightAnswer,
   type HeightAnswerKind,
   type HeightAnswers,
