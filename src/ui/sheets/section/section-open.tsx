@@ -4,7 +4,7 @@ import { useEffect, useId, useMemo, useRef, useState } from "react";
 import { useStore } from "zustand";
 import { type DesignFields, type HardwareDto, latLons, type ProfileDto } from "@/contract";
 import { inverse } from "@/core/geo";
-import { clearanceUnder, type DesignAction, type Explanation, explainDirection, explainPath, type LinkResult } from "@/core/link";
+import { clearanceUnder, type DesignAction, type LinkResult } from "@/core/link";
 import { MOST_YEARS } from "@/core/solve";
 import { type LinkBundle, useFeatures, useJob, useKeptProfile, useRefresh, useVerdicts } from "../../api/queries";
 import type { ClearsFrom, Ghost } from "../../drawing/section-props";
@@ -30,6 +30,7 @@ import { PictureMenu } from "./picture-menu";
 import { PolicyChoice } from "./policy-choice";
 import { ClashNotice, SavedCell } from "./saved-cell";
 import { SectionHeader } from "./section-header";
+import { lookedAt, restsOn, SECTION_KEYS } from "./section-words";
 import { SolverView } from "./solver-view";
 import { type Evaluation, useCoreProfile, useEvaluation, useFindings } from "./use-evaluation";
 import { useLinkActions } from "./use-link-actions";
@@ -39,19 +40,6 @@ const HEADER_PX = 76;
 /** Drawn lines this near an end are offered to move it along. */
 const LINE_REACH_M = 400;
 const BESIDE = ["findings", "gear", "compare"] as const;
-const KEYS = [
-  { keys: "Tab", does: "Next mast, figure or finding" },
-  { keys: "Up, Down", does: "Chosen mast by 0.1 m or 0.5 ft" },
-  { keys: "Shift Up, Down", does: "By 1 m or 3 ft" },
-  { keys: "Enter, Esc", does: "Take or restore a typed figure" },
-  { keys: "Left, Right", does: "On the drawing: move the cursor; Home and End to the ends" },
-  { keys: "Page Up, Down", does: "On the drawing: from thing to thing" },
-  { keys: "+, \u2212, 0", does: "On the drawing: look closer, wider, at all; Shift with arrows moves" },
-  { keys: "T", does: "True shape, or heights drawn taller" },
-  { keys: ", .", does: "A year earlier, a year later" },
-  { keys: "R", does: "The other direction" },
-  { keys: "1 to 9", does: "Level, rate, year, doubt, heights, trees, water, elsewhere, table" },
-];
 
 const today = (): string => new Date().toISOString().slice(0, 10);
 
@@ -212,7 +200,7 @@ export const SectionOpen = ({
       rows={index}
       current="Section"
       undo={{ canUndo: past.length > 0, canRedo: future.length > 0, undo, redo }}
-      keys={KEYS}
+      keys={SECTION_KEYS}
       actions={[
         { name: "Level line the other way", run: () => setReverse(!reverse) },
         { name: trueShape ? "Heights drawn taller" : "True shape", run: () => setTrueShape(!trueShape) },
@@ -387,24 +375,4 @@ export const SectionOpen = ({
       </div>
     </Sheet>
   );
-};
-
-/** Clearance, second opinions and reflection of the path; noise and exposure of the way to the far end. */
-const restsOn = (evaluation: Evaluation | null): readonly Explanation[] => {
-  if (evaluation === null) return [];
-  const { toFar } = evaluation.result.service;
-  const ofDirection = toFar === null ? [] : explainDirection(toFar, evaluation.plan);
-  return [...explainPath(evaluation.result), ...ofDirection.filter((e) => e.id === "noise" || e.id === "exposure")];
-};
-
-const lookedAt = (evaluation: Evaluation | null): string => {
-  if (evaluation === null) return "";
-  const { path, result } = evaluation;
-  const down = result.service.toFar?.outage;
-  const lost =
-    down == null || result.service.toFar?.held === null
-      ? ""
-      : ` Rain and clear-air fading take about ${down.minutesAYear < 1 ? "no minute" : `${Math.round(down.minutesAYear)} minutes`} a year.`;
-  const from = path.profile.datasets.map((d) => d.name).join(", ");
-  return `Looked at: ground${from === "" ? " (none known)" : ` from ${from}`}, ${path.bodies.length} things beside the path, level both ways.${lost}`;
 };
