@@ -37,6 +37,8 @@ export interface Mend {
   readonly lastYear: number | null;
   /** True when a structure's stated limit is passed. */
   readonly beyondStructure: boolean;
+  /** For a cut: so much of the tree that its removal is meant. */
+  readonly removal?: boolean;
 }
 
 export interface Finding {

@@ -3,7 +3,7 @@ import type { Finding, Mend } from "./finding-types";
 import { ruleFindings } from "./findings-rules";
 import { type Ends, HIGHEST_RAISE_M, lowerToMeet, powerForCeiling, raiseToMeet, trimToMeet, withMounts } from "./mends";
 import type { PreparedPath } from "./prepare";
-import { trimList } from "./trim-list";
+import { meansRemoval, trimList } from "./trim-list";
 import type { LinkPlan, LinkResult, Verdict } from "./types";
 
 const beyond = (maxM: number | null, heightM: number): boolean => maxM !== null && heightM > maxM + 1e-9;
@@ -90,6 +90,7 @@ const trimMend = (plan: LinkPlan, path: PreparedPath, bodyId: string, name: stri
   const lastYear = plan.policy.year + plan.policy.horizonYears;
   const heightM = trimToMeet(plan, path, bodyId, lastYear);
   if (heightM === null) return trimSeveral(plan, path);
+  const todayM = path.profile.bodies.find((b) => b.id === bodyId)?.heightM ?? heightM;
   return [
     {
       code: "trim",
@@ -99,6 +100,7 @@ const trimMend = (plan: LinkPlan, path: PreparedPath, bodyId: string, name: stri
       name,
       lastYear,
       beyondStructure: false,
+      removal: meansRemoval(Math.min(plan.trims[bodyId] ?? todayM, todayM), heightM),
     },
   ];
 };

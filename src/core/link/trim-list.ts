@@ -13,6 +13,9 @@ const STUMP_M = 0.3;
 /** A tree that loses more than this share of its height seldom lives on: plan its removal (ours). */
 const TOO_MUCH_SHARE = 1 / 3;
 
+/** Whether a cut from one height to another is a removal in truth. */
+export const meansRemoval = (nowM: number, toM: number): boolean => nowM - toM > TOO_MUCH_SHARE * nowM;
+
 export interface TrimRow {
   readonly bodyId: string;
   readonly name: string;
@@ -69,10 +72,20 @@ export const trimList = (plan: LinkPlan, path: PreparedPath, year: number): Trim
     const worst = worstOfBodies(plan, path, [b], year);
     if (worst === null || worst.missM <= MET_WITHIN_M) continue;
     const toM = allowedHeight(plan, path, b, nowM, year) ?? 0;
-    const removal = nowM - toM > TOO_MUCH_SHARE * nowM;
     trims[id] = toM;
     const toTodayM = allowedHeight(plan, path, b, nowM, plan.policy.year) ?? 0;
-    rows.push({ bodyId: id, name, kind, atM: worst.atM, nowM, toM, offM: nowM - toM, toTodayM, growthMPerYear, removal });
+    rows.push({
+      bodyId: id,
+      name,
+      kind,
+      atM: worst.atM,
+      nowM,
+      toM,
+      offM: nowM - toM,
+      toTodayM,
+      growthMPerYear,
+      removal: meansRemoval(nowM, toM),
+    });
   }
   rows.sort((a, b) => b.offM - a.offM);
   const cut: LinkPlan = { ...plan, trims };

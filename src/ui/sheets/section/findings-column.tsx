@@ -79,7 +79,13 @@ export const FindingsColumn = ({
                   {words.words}
                 </PreviewButton>
                 <div className="cap flex justify-between gap-2">
-                  <span>{m.beyondStructure ? "above what the structure carries" : m.code === "trim" ? "owner's consent first" : ""}</span>
+                  <span>
+                    {m.beyondStructure
+                      ? "above what the structure carries"
+                      : m.code === "trim"
+                        ? `owner's consent first${m.removal === true ? "; over a third of it: plan its removal" : ""}`
+                        : ""}
+                  </span>
                   <span>{words.amount}</span>
                 </div>
               </div>
