@@ -16,7 +16,7 @@ const UNSURE_HIGH = 0.8;
 /** Share of the terrain variance that shifts a whole dataset together. */
 const COMMON_SHARE = 0.6;
 /** A policy is met when it is missed by no more than this: figures are shown to a decimetre. */
-const MET_WITHIN_M = 0.0005;
+export const MET_WITHIN_M = 0.0005;
 
 export interface BodyApproach extends Approach {
   readonly body: PathBody;

@@ -1,5 +1,6 @@
 export { assembleProfile, type FeatureInput, type ObstacleInput } from "./assemble";
 export { MINUTES_A_YEAR } from "./availability";
+export { MET_WITHIN_M } from "./clearance";
 export { policyShareOf } from "./conditions";
 export { AIMED, K_LOW_DEFAULT, kLowOf, waterOver } from "./defaults";
 export type { DiffractionOpinions } from "./diffraction-compare";
@@ -11,7 +12,7 @@ export { type ExplainedSymbol, type Explanation, explanationText, symbolText } f
 export type { DesignAction, Finding, Mend } from "./finding-types";
 export { findings } from "./findings";
 export { type TypedGround, typedGround } from "./ground-under";
-export { HIGHEST_RAISE_M, raiseToMeet, trimToMeet, withMounts } from "./mends";
+export { HIGHEST_RAISE_M, lowerToMeet, raiseToMeet, trimToMeet, withMounts } from "./mends";
 export { clearanceUnder, type PathState, pathStateOf, rayOf, worstOfBodies, worstPlaceOf } from "./path-state";
 export { type PreparedBody, type PreparedPath, preparePath, withTrims } from "./prepare";
 export { type Reflector, reflectedAt, reflectorOf } from "./reflection-summary";

@@ -7,6 +7,7 @@ import {
   findings,
   type LinkPlan,
   type LinkResult,
+  lowerToMeet,
   type PathProfile,
   preparePath,
   raiseToMeet,
@@ -78,6 +79,27 @@ describe("clearance on the demo's figures", () => {
     expect(JSON.stringify(r)).not.toContain("NaN");
     expect(Number.isFinite(r.service.toFar!.levelDbm)).toBe(true);
   });
+});
+
+test("beneath an overhead line the least drop is that of trying every decimetre, or none where the ground comes first", () => {
+  const under = (freeBelowM: number, groundM: number): [number | null, number | null] => {
+    const line = body({ ...box(398, 402, -60, 60), id: "l", kind: "line", heightM: freeBelowM + 3, freeBelowM });
+    const q = profile(800, (x) => (Math.abs(x - 400) < 60 ? groundM : 0), [line]);
+    const p = plan(end("A", 13), end("B", 13));
+    const path = preparePath(p, q);
+    let tried: number | null = null;
+    for (let dm = 1; dm <= 110 && tried === null; dm++) {
+      const low = evaluateLink({ ...p, far: { ...p.far, mountAglM: 13 - dm / 10 } }, q);
+      if (low.clearance.worst!.missM <= 0.0005) tried = dm / 10;
+    }
+    return [lowerToMeet(p, path, "far", 2026), tried];
+  };
+  for (const freeM of [12.5, 13, 14]) {
+    const [got, tried] = under(freeM, 0);
+    expect(tried).not.toBeNull();
+    expect(got).toBeCloseTo(tried!, 9);
+  }
+  expect(under(12.5, 9)).toEqual([null, null]);
 });
 
 describe("obstacles in place", () => {

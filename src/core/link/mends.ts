@@ -1,4 +1,6 @@
-import { worstPlaceOf } from "./path-state";
+import { isSpan } from "../obstacles";
+import { MET_WITHIN_M } from "./clearance";
+import { worstOfBodies, worstPlaceOf } from "./path-state";
 import { type PreparedPath, withTrims } from "./prepare";
 import type { LinkPlan, LinkResult } from "./types";
 
@@ -6,7 +8,6 @@ import type { LinkPlan, LinkResult } from "./types";
 export const HIGHEST_RAISE_M = 40;
 /** Raises are rounded up to this, so that the answer holds. */
 const ROUND_M = 0.1;
-const MET_WITHIN_M = 0.0005;
 const MAX_STEPS = 24;
 
 const roundUp = (valueM: number): number => Math.ceil(valueM / ROUND_M - 1e-6) * ROUND_M;
@@ -42,17 +43,40 @@ export const raiseToMeet = (plan: LinkPlan, path: PreparedPath, ends: Ends, year
 /** How far down a mount is looked for under a span, and how low a mount may hang (ours). */
 const DEEPEST_DROP_M = 15;
 const LOWEST_MOUNT_M = 2;
+const DROP_WITHIN_M = 0.001;
 
-/** Least drop of one mount that passes beneath a span with the policy met, or null; steps of a decimetre. */
-export const lowerToMeet = (plan: LinkPlan, path: PreparedPath, end: "near" | "far", year: number): number | null => {
-  const nowM = end === "near" ? plan.near.mountAglM : plan.far.mountAglM;
-  for (let steps = 1; steps * ROUND_M <= DEEPEST_DROP_M; steps++) {
-    const dropM = steps * ROUND_M;
-    if (nowM - dropM < LOWEST_MOUNT_M) return null;
-    const worst = worstPlaceOf(withMounts(plan, end, -dropM), path, year);
-    if (worst !== null && worst.missM <= MET_WITHIN_M) return dropM;
+/** Least drop, to a millimetre, at which one span alone lets the ray pass beneath it; null when none within the deepest does. */
+const dropBeneath = (missAt: (dropM: number) => number, mostM: number): number | null => {
+  if (missAt(0) <= MET_WITHIN_M) return 0;
+  if (missAt(mostM) > MET_WITHIN_M) return null;
+  let low = 0;
+  let high = mostM;
+  while (high - low > DROP_WITHIN_M) {
+    const mid = (low + high) / 2;
+    if (missAt(mid) > MET_WITHIN_M) low = mid;
+    else high = mid;
   }
-  return null;
+  return high;
+};
+
+/**
+ * Least drop of one mount that passes beneath every span with the policy met, or null. Everything else stands below
+ * the ray: going deeper than the spans ask only makes that worse, so one look at the whole decides.
+ */
+export const lowerToMeet = (plan: LinkPlan, path: PreparedPath, end: "near" | "far", year: number): number | null => {
+  const mostM = Math.min(DEEPEST_DROP_M, (end === "near" ? plan.near.mountAglM : plan.far.mountAglM) - LOWEST_MOUNT_M);
+  if (mostM <= 0) return null;
+  let dropM = 0;
+  for (const span of path.near.filter((b) => isSpan(b.body.kind))) {
+    const missAt = (m: number): number => worstOfBodies(withMounts(plan, end, -m), path, [span], year)?.missM ?? Number.NEGATIVE_INFINITY;
+    const own = dropBeneath(missAt, mostM);
+    if (own === null) return null;
+    dropM = Math.max(dropM, own);
+  }
+  const rounded = roundUp(dropM);
+  if (rounded <= 0 || rounded > mostM) return null;
+  const worst = worstPlaceOf(withMounts(plan, end, -rounded), path, year);
+  return worst !== null && worst.missM <= MET_WITHIN_M ? rounded : null;
 };
 
 /** Height above ground to which one body must come down to meet the policy in a year; null when it alone does not decide. */

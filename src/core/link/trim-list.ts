@@ -1,10 +1,10 @@
 /* What the policy asks of each tree in the zone: bodies do not bear on each other's clearance, so each stands alone. */
 import type { BodyKind } from "../obstacles";
+import { MET_WITHIN_M } from "./clearance";
 import { worstOfBodies, worstPlaceOf } from "./path-state";
 import { type PreparedBody, type PreparedPath, withTrims } from "./prepare";
 import type { LinkPlan, WorstPlace } from "./types";
 
-const MET_WITHIN_M = 0.0005;
 const HEIGHT_WITHIN_M = 0.001;
 /** Cuts are written down in centimetres, rounded so that the policy is met. */
 const ROUND_M = 0.01;

@@ -7,7 +7,7 @@
  */
 import { normalRandom, seededRandom } from "../units";
 import { bodySections } from "./body-sections";
-import { leavesCount } from "./clearance";
+import { leavesCount, MET_WITHIN_M } from "./clearance";
 import { kLowOf } from "./defaults";
 import { airtimeOf, GAIN_SIGMA_DB, PACKET_ERROR_HELD, POWER_SIGMA_DB } from "./direction";
 import { clearanceDraw } from "./draw-clearance";
@@ -24,7 +24,6 @@ export const DEFAULT_DRAWS = 500;
 const MOST_DRAWS = 100_000;
 const READING_SIGMA_DB = 2;
 const ROUGHNESS_SPREAD = 0.5;
-const MET_WITHIN_M = 0.0005;
 
 const INPUTS = [
   "ground",

@@ -1,6 +1,6 @@
 /* Single answers out of all pairs of heights: both ends alike, one end alone, the cheapest within what the structures carry. */
-import { HIGHEST_RAISE_M, type LinkPlan, type PreparedPath } from "../link";
-import { heightsThatMeet, MET_WITHIN_M, missAt, withHeights } from "./heights";
+import { HIGHEST_RAISE_M, type LinkPlan, MET_WITHIN_M, type PreparedPath } from "../link";
+import { heightsThatMeet, missAt, withHeights } from "./heights";
 
 /** Answers are rounded up to this, so that they hold. */
 const ROUND_M = 0.1;

@@ -3,11 +3,9 @@
  * beneath and beside the ray bound it from below; spans lie over it as strips of their own.
  */
 import { effectiveRadiusM } from "../geo";
-import { type LinkPlan, type PreparedPath, worstOfBodies, worstPlaceOf } from "../link";
+import { type LinkPlan, MET_WITHIN_M, type PreparedPath, worstOfBodies, worstPlaceOf } from "../link";
 import { isSpan } from "../obstacles";
 
-/** A policy is met when it is missed by no more than this. */
-export const MET_WITHIN_M = 0.0005;
 /** Heights are found to this. */
 const HEIGHT_WITHIN_M = 0.001;
 const MOST_STEPS = 60;

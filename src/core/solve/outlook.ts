@@ -1,11 +1,10 @@
 /* The years ahead: what growth takes of the clearance, until when it holds, and when to look again. */
-import { clearanceUnder, type LinkPlan, type PreparedPath, type Verdict, type WorstPlace } from "../link";
+import { clearanceUnder, type LinkPlan, MET_WITHIN_M, type PreparedPath, type Verdict, type WorstPlace } from "../link";
 
 /** As far as growth is followed; nobody knows a tree better (ours). */
 export const MOST_YEARS = 30;
 /** A chance below this wants another survey first (ours). */
 const SURE_ENOUGH = 0.9;
-const MET_WITHIN_M = 0.0005;
 
 export interface YearOfClearance {
   readonly year: number;

@@ -145,7 +145,8 @@ export const ElsewherePanel = ({
             {state.reason !== null && <p className="m-0 mb-1">{state.reason}</p>}
             {sites.length > 2 && !state.relays.some((r) => r.siteId !== null && serves(r)) && (
               <p className="m-0 mb-1">
-                <strong>No site of the job sees both ends.</strong>
+                <strong>{state.sitesLeft === 0 ? "No site of the job sees both ends." : "No site near the way sees both ends."}</strong>
+                {state.sitesLeft === 0 ? "" : ` ${state.sitesLeft} sites farther about were not looked at.`}
               </p>
             )}
             {!state.relays.some(serves) && (

@@ -10,7 +10,7 @@ import {
   type RelaysQuestion,
   type SiteDto,
 } from "@/contract";
-import { effectiveRadiusM, type LatLon, planeProjection, utmCrsOf } from "@/core/geo";
+import { effectiveRadiusM, inverse, type LatLon, planeProjection, utmCrsOf } from "@/core/geo";
 import type { RelayWorker } from "@/workers/messages";
 import { ApiError, getBinary, streamRows } from "../../api/client";
 import type { LinkBundle } from "../../api/queries";
@@ -22,7 +22,8 @@ const LEAST_STEP_M = 5;
 const AROUND_SHARE = 0.45;
 const AROUND_M = 1500;
 const HIGH_SPOTS = 6;
-const MOST_SITES = 12;
+/** With the high ground as many spots as the server takes at once. */
+const MOST_SITES = 34;
 
 export type Elsewhere =
   | { readonly kind: "none" }
@@ -34,7 +35,12 @@ export type Elsewhere =
       readonly relays: readonly RelayDto[];
     }
   | { readonly kind: "places"; readonly places: readonly PlaceDto[]; readonly end: "near" | "far" }
-  | { readonly kind: "relays"; readonly relays: readonly RelayDto[]; readonly reason: string | null; readonly tookMs: number }
+  | {
+      readonly kind: "relays";
+      readonly relays: readonly RelayDto[];
+      readonly reason: string | null /** Sites farther about that were not looked at. */;
+      readonly sitesLeft: number;
+    }
   | { readonly kind: "fault"; readonly body: ErrorBody };
 
 const BUSY = (words: string): Elsewhere => ({ kind: "busy", words, share: 0, places: [], relays: [] });
@@ -104,7 +110,6 @@ export const useElsewhere = (bundle: LinkBundle, sites: readonly SiteDto[]) => {
 
   const relays = async (evaluation: Evaluation, mostMastM: number): Promise<void> => {
     const abort = start("Reading the ground");
-    const began = performance.now();
     try {
       const { plan, path, result } = evaluation;
       const design = bundle.link.design;
@@ -150,11 +155,11 @@ export const useElsewhere = (bundle: LinkBundle, sites: readonly SiteDto[]) => {
           worker.onerror = () => reject(new ApiError(500, { code: "internal" }));
         }),
       ]);
+      const others = sites.filter((s) => s.id !== bundle.near.id && s.id !== bundle.far.id);
+      const way = (s: SiteDto): number => inverse(near, s).distanceM + inverse(s, far).distanceM;
+      const asked = others.sort((a, b) => way(a) - way(b)).slice(0, MOST_SITES);
       const spots: RelaysQuestion["spots"] = [
-        ...sites
-          .filter((s) => s.id !== bundle.near.id && s.id !== bundle.far.id)
-          .slice(0, MOST_SITES)
-          .map((s) => ({ latDeg: s.latDeg, lonDeg: s.lonDeg, aglM: s.mountAglM, siteId: s.id })),
+        ...asked.map((s) => ({ latDeg: s.latDeg, lonDeg: s.lonDeg, aglM: s.mountAglM, siteId: s.id })),
         ...answer.spots.slice(0, HIGH_SPOTS).map((s) => {
           const at: LatLon = projection.inverse(west + s.col * stepM, north - s.row * stepM);
           return { latDeg: at.latDeg, lonDeg: at.lonDeg, aglM: Math.ceil(s.mastM), siteId: null };
@@ -178,7 +183,7 @@ export const useElsewhere = (bundle: LinkBundle, sites: readonly SiteDto[]) => {
           : answer.leastMastM === null
             ? "No ground within reach can be seen from both ends, whatever the mast."
             : `No ground within reach meets the policy to both ends with a mast of ${mostMastM} m; the least that only sees both is ${answer.leastMastM.toFixed(0)} m.`;
-      finish(abort, { kind: "relays", relays: named, reason, tookMs: performance.now() - began });
+      finish(abort, { kind: "relays", relays: named, reason, sitesLeft: others.length - asked.length });
     } catch (error) {
       fail(abort, error);
     }
