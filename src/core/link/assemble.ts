@@ -1,8 +1,8 @@
 import { bearingsBetween, type LatLon, type PathFrame, pathFrame } from "../geo";
 import { axisStretches, type BodyKind, isSpan, type PathBody } from "../obstacles";
 import { MAX_PROFILE_POINTS, sampleGround, sampleSide, type TerrainGrid, thinnedIndices } from "../terrain";
-import { LONGEST_LINK_M, SHORTEST_LINK_M } from "./evaluate";
 import { bareUnder, baseOf, type Standing, samplersOf, type TypedGround, typedGround } from "./ground-under";
+import { LONGEST_LINK_M, SHORTEST_LINK_M } from "./limits";
 import type { PathProfile, ProfileFeature } from "./types";
 
 /** An obstacle as surveyed: outline on the earth, heights above its ground. */

@@ -1,7 +1,6 @@
 /* Bodies near a ray as rectangles across it, standing on the ground: for moving many of them quickly. */
-import { acrossExtent, f1RadiusM, isSolid, type PathBody, type Ray, rayBulgeM, rayZM } from "../obstacles";
-import { knifeEdgeLossDb, vOfShare } from "../propagation";
-import type { BodyApproach } from "./clearance";
+import { apertureBoundShare, bodyApproach, f1RadiusM, type PathBody, type Ray, rayBulgeM, rayZM, shadowOf } from "../obstacles";
+import type { PreparedBody } from "./prepare";
 import type { LinkPlan } from "./types";
 
 export interface BodySection {
@@ -16,11 +15,12 @@ export interface BodySection {
   readonly leftM: number;
   readonly rightM: number;
   readonly sigmaM: number;
-  /** Loss it already has as an edge beside the ray or of an end's own building; 0 when it goes through the profile. */
-  readonly baseEdgeDb: number;
+  /** What a share counts against a tube that is never narrower than the aperture (1: all of it). */
+  readonly boundShare: number;
 }
 
-const TRIM_SIGMA_M = 0.3;
+/** How well a cut tree's height is known (ours). */
+export const TRIM_SIGMA_M = 0.3;
 const FAR_ASIDE_M = 1e4;
 
 /**
@@ -36,27 +36,51 @@ export const clearOfSectionM = (s: BodySection, upM: number, asideM: number): nu
   return Math.hypot(Math.max(0, above), Math.max(0, aside));
 };
 
-export const bodySections = (ray: Ray, bodies: readonly BodyApproach[], plan: LinkPlan): BodySection[] =>
-  bodies.map((b) => {
-    const { prepared } = b;
-    const atM = Math.min(ray.endM - 0.05, Math.max(ray.startM + 0.05, b.atM));
-    const stretch = prepared.stretches.find((s) => s.fromM <= atM + 1 && s.toM >= atM - 1);
-    const crossing = stretch === undefined ? null : acrossExtent(b.body, stretch.fromM, stretch.toM);
-    const rightSide = b.acrossM >= 0;
-    const extent = crossing ?? (rightSide ? { leftM: b.acrossM, rightM: FAR_ASIDE_M } : { leftM: -FAR_ASIDE_M, rightM: b.acrossM });
-    const f1M = Math.max(0.05, f1RadiusM(ray, atM));
-    const trimmed = plan.trims[b.body.id] !== undefined;
-    const beside = isSolid(b.body.kind) && (b.body.carries !== null ? b.share < 0.6 : b.side === "left" || b.side === "right");
-    return {
-      body: b.body,
-      vegetation: b.vegetation,
-      atM,
-      f1M,
-      topM: prepared.topAt(plan.policy.year)(atM) + rayBulgeM(ray, atM) - rayZM(ray, atM),
-      bottomM: (b.body.freeBelowM ?? 0) > 0 ? b.body.baseAmslM + b.body.freeBelowM! + rayBulgeM(ray, atM) - rayZM(ray, atM) : -Infinity,
-      leftM: extent.leftM,
-      rightM: extent.rightM,
-      sigmaM: trimmed ? Math.min(TRIM_SIGMA_M, b.body.heightSigmaM) : b.body.heightSigmaM,
-      baseEdgeDb: beside ? knifeEdgeLossDb(vOfShare(b.share)) : 0,
-    };
+/** Standard error of a body's height: its survey's, or that of a cut. */
+export const heightSigmaOf = (body: PathBody, plan: LinkPlan): number =>
+  plan.trims[body.id] !== undefined ? Math.min(TRIM_SIGMA_M, body.heightSigmaM) : body.heightSigmaM;
+
+/** A body as a rectangle at its nearest approach to the ray. Its sides are those of its whole silhouette. */
+export const sectionOf = (
+  ray: Ray,
+  prepared: PreparedBody,
+  a: { readonly atM: number; readonly acrossM: number },
+  plan: LinkPlan,
+  policyShare: number,
+): BodySection => {
+  const { body } = prepared;
+  const atM = Math.min(ray.endM - 0.05, Math.max(ray.startM + 0.05, a.atM));
+  const f1M = Math.max(0.05, f1RadiusM(ray, atM));
+  const shadow = shadowOf(body, ray.pathM, ray.wavelengthM);
+  // Beside the axis its near side is the approach itself.
+  const leftM = shadow === null ? -FAR_ASIDE_M : shadow.leftF1 > 0 ? Math.max(0, a.acrossM) : shadow.leftF1 * f1M;
+  const rightM = shadow === null ? FAR_ASIDE_M : shadow.rightF1 < 0 ? Math.min(0, a.acrossM) : shadow.rightF1 * f1M;
+  return {
+    body,
+    vegetation: prepared.vegetation,
+    atM,
+    f1M,
+    topM: prepared.topAt(plan.policy.year)(atM) + rayBulgeM(ray, atM) - rayZM(ray, atM),
+    bottomM: (body.freeBelowM ?? 0) > 0 ? body.baseAmslM + body.freeBelowM! + rayBulgeM(ray, atM) - rayZM(ray, atM) : -Infinity,
+    leftM,
+    rightM,
+    sigmaM: heightSigmaOf(body, plan),
+    boundShare: policyShare > 0 ? apertureBoundShare(ray, { share: 1, atM, f1M }, policyShare) : 1,
+  };
+};
+
+/** Every body that the errors could bring into the zone, however little it matters now. @param reachM how far they reach. */
+export const sectionsWithin = (
+  ray: Ray,
+  bodies: readonly PreparedBody[],
+  plan: LinkPlan,
+  policyShare: number,
+  reachM: (prepared: PreparedBody) => number,
+): BodySection[] =>
+  bodies.flatMap((prepared) => {
+    if (prepared.leastAsideM > policyShare * f1RadiusM(ray, (ray.startM + ray.endM) / 2) + reachM(prepared)) return [];
+    const a = bodyApproach(ray, prepared, prepared.topAt(plan.policy.year), Number.POSITIVE_INFINITY);
+    if (a === null) return [];
+    const s = sectionOf(ray, prepared, a, plan, policyShare);
+    return clearOfSectionM(s, 0, 0) > policyShare * s.f1M + reachM(prepared) ? [] : [s];
   });

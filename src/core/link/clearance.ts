@@ -1,8 +1,10 @@
 import { type Approach, apertureBoundShare, bodyApproach, f1RadiusM, type PathBody, type Ray } from "../obstacles";
 import { THROUGH_LIMIT_GHZ } from "../propagation";
-import { NO_DATASET } from "../terrain";
 import { normalShare } from "../units";
+import { chanceOfClearance } from "./chance";
+import { sigmasAt } from "./clearance-sigma";
 import type { Condition } from "./conditions";
+import { CLEAR_PROBABILITY, MET_WITHIN_M, UNSURE_HIGH, UNSURE_LOW } from "./limits";
 import { type PreparedBody, type PreparedPath, SHARE_OF_INTEREST } from "./prepare";
 import type { ClearanceResult, LinkPlan, Verdict, WorstPlace } from "./types";
 
@@ -10,13 +12,6 @@ import type { ClearanceResult, LinkPlan, Verdict, WorstPlace } from "./types";
 const FEATURE_REACH_M = 500;
 /** Name of ground that is only known as a surface with whatever stands on it. */
 export const SURFACE_MODEL = "surface model";
-const CLEAR_PROBABILITY = 0.9;
-const UNSURE_LOW = 0.2;
-const UNSURE_HIGH = 0.8;
-/** Share of the terrain variance that shifts a whole dataset together. */
-const COMMON_SHARE = 0.6;
-/** A policy is met when it is missed by no more than this: figures are shown to a decimetre. */
-export const MET_WITHIN_M = 0.0005;
 
 export interface BodyApproach extends Approach {
   readonly body: PathBody;
@@ -40,6 +35,9 @@ const nearestFeature = (path: PreparedPath, atM: number): string | null => {
 /** Ground that a surface model gives may be a roof or a crown that nobody outlined. */
 const surfaceName = (path: PreparedPath, atM: number): string | null =>
   path.profile.datasets[path.datasetAt(atM)]?.kind === "dsm" ? SURFACE_MODEL : null;
+
+/** Normal share below a spare: the chance by one place alone. */
+const shareBelow = (spareM: number, sigmaM: number): number => (sigmaM > 0 ? normalShare(spareM / sigmaM) : spareM >= 0 ? 1 : 0);
 
 const missOf = (ray: Ray, a: Approach, policyShare: number): number => {
   const f1M = a.f1M > 0 ? a.f1M : f1RadiusM(ray, Math.min(ray.endM - 0.01, Math.max(ray.startM + 0.01, a.atM)));
@@ -119,38 +117,6 @@ export const governing = (places: readonly (WorstPlace | null)[]): WorstPlace | 
   return most;
 };
 
-/**
- * Standard errors of the clearance at the worst place. A dataset's common shift moves both mounts and the
- * obstacle together and falls out where one dataset carries all three.
- */
-const sigmasAt = (path: PreparedPath, plan: LinkPlan, worst: WorstPlace): { groundM: number; obstacleM: number; mountM: number } => {
-  const { profile } = path;
-  const t = Math.min(1, Math.max(0, worst.atM / profile.pathM));
-  const mountM = Math.hypot((1 - t) * plan.near.mountSigmaM, t * plan.far.mountSigmaM);
-  const weights = new Map<number, { sum: number; squares: number }>();
-  const add = (xM: number, weight: number): void => {
-    const index = path.datasetAt(xM);
-    if (index === NO_DATASET) return;
-    const w = weights.get(index) ?? { sum: 0, squares: 0 };
-    weights.set(index, { sum: w.sum + weight, squares: w.squares + weight * weight });
-  };
-  add(0, 1 - t);
-  add(profile.pathM, t);
-  add(worst.atM, -1);
-  let groundVariance = 0;
-  for (const [index, w] of weights) {
-    const sigma = profile.datasets[index]?.sigmaM ?? 0;
-    groundVariance += sigma * sigma * (COMMON_SHARE * w.sum * w.sum + (1 - COMMON_SHARE) * w.squares);
-  }
-  const owner = worst.owner;
-  const body = owner.kind === "body" ? profile.bodies.find((b) => b.id === owner.id) : undefined;
-  const trimmed = body !== undefined && plan.trims[body.id] !== undefined;
-  const obstacleM = body === undefined ? 0 : trimmed ? Math.min(0.3, body.heightSigmaM) : body.heightSigmaM;
-  return { groundM: Math.sqrt(groundVariance), obstacleM, mountM };
-};
-
-const chanceOf = (spareM: number, sigmaM: number): number => (sigmaM > 0 ? normalShare(spareM / sigmaM) : spareM >= 0 ? 1 : 0);
-
 /** First year of the horizon in which the policy is missed; growth only raises, so the years are searched in order. */
 const yearLost = (path: PreparedPath, conditions: readonly Condition[], plan: LinkPlan): number | null => {
   const leaves = leavesCount(plan);
@@ -169,12 +135,14 @@ const yearLost = (path: PreparedPath, conditions: readonly Condition[], plan: Li
 
 /**
  * Clearance of a path under its policy's conditions (the first is that of the median k).
+ * @param draw false takes the chance from the worst place alone, for searches over thousands of pairs.
  * @returns the result, and every body near the ray by its approach under the first condition.
  */
 export const clearanceOf = (
   path: PreparedPath,
   conditions: readonly Condition[],
   plan: LinkPlan,
+  draw = true,
 ): { result: ClearanceResult; bodies: BodyApproach[] } => {
   const { year, horizonYears } = plan.policy;
   const leaves = leavesCount(plan);
@@ -206,10 +174,18 @@ export const clearanceOf = (
   }
   const met = worst.missM <= MET_WITHIN_M;
   const lostInYear = met && later !== null && later.missM > MET_WITHIN_M ? yearLost(path, conditions, plan) : null;
-  const sigmaOf = sigmasAt(path, plan, worst);
-  const sigmaM = Math.hypot(sigmaOf.groundM, sigmaOf.obstacleM, sigmaOf.mountM);
-  const probability = chanceOf(-worst.missM, sigmaM);
-  const probabilityOfSurvey = chanceOf(-worst.missM, Math.hypot(sigmaOf.groundM, sigmaOf.obstacleM));
+  const governs = conditions.find((c) => c.ray.kFactor === worst.kFactor && c.share === worst.policyShare) ?? first;
+  const sigmaOf = sigmasAt(path, plan, governs.ray, worst);
+  const sigmaM = Math.hypot(sigmaOf.groundM, sigmaOf.obstacleM, sigmaOf.mountM, sigmaOf.positionM);
+  const drawn = draw
+    ? chanceOfClearance(plan, path, conditions, leaves, -worst.missM, sigmaM)
+    : {
+        met: shareBelow(-worst.missM, sigmaM),
+        metBySurvey: shareBelow(-worst.missM, Math.hypot(sigmaOf.groundM, sigmaOf.obstacleM)),
+        draws: 0,
+      };
+  const probability = drawn.met;
+  const probabilityOfSurvey = drawn.metBySurvey;
   const unsure = probabilityOfSurvey > UNSURE_LOW && probabilityOfSurvey < UNSURE_HIGH;
   let verdict: Verdict = "clear";
   if (unsure) verdict = "unknown";

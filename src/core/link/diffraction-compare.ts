@@ -3,7 +3,9 @@
  * approximate J), as a rounded hill (§4.2) and with its second edge (§4.3). Told, not planned with.
  */
 import { knifeEdgeLossDb, knifeEdgeLossExactDb, roundedObstacleLossDb, twoEdgeLossDb } from "../propagation";
+import type { Obstruction } from "./obstruction";
 import type { PreparedPath } from "./prepare";
+import { raised } from "./screens";
 
 export interface DiffractionOpinions {
   /** Where the main edge stands and how high above the line, metres. */
@@ -26,9 +28,15 @@ const FIT_SHARE = 0.02;
 const SHARPEST_M = 0.5;
 
 /** @returns null when nothing stands above the straight line, or the ground is unknown. */
-export const diffractionOpinions = (path: PreparedPath, nearAmslM: number, farAmslM: number): DiffractionOpinions | null => {
-  const p = path.withBodies();
-  if (p === null) return null;
+export const diffractionOpinions = (
+  path: PreparedPath,
+  found: Obstruction | null,
+  nearAmslM: number,
+  farAmslM: number,
+): DiffractionOpinions | null => {
+  if (found === null) return null;
+  const screens = path.screens();
+  const p = raised(found.bare, screens, found.at, null, nearAmslM, farAmslM, new Float64Array(found.bare.count));
   const { count, fromNearKm, topM, vPerM, pathKm } = p;
   const slope = (farAmslM - nearAmslM) / pathKm;
   const above = (i: number): number => topM[i]! - nearAmslM - slope * fromNearKm[i]!;
@@ -56,7 +64,7 @@ export const diffractionOpinions = (path: PreparedPath, nearAmslM: number, farAm
       second = i;
     }
   }
-  const solid = path.solids.some((s) => s.prepared.stretches.some((x) => x.fromM <= atKm * 1000 + 1e-3 && x.toM >= atKm * 1000 - 1e-3));
+  const solid = found.at.some(({ index }) => screens[index]!.from <= main && screens[index]!.to >= main);
   const radiusM = solid ? null : radiusOf(p.fromNearKm, topM, main, FIT_SHARE * pathKm);
   const lambdaM = p.wavelengthM;
   const first = Math.min(main, second);

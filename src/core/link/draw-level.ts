@@ -1,5 +1,6 @@
 /* What one draw does to the level against its median: ground and bodies, leaves, walls, aim, water. */
 import type { Pattern } from "../antenna";
+import { isSolid } from "../obstacles";
 import { knifeEdgeLossDb, type LeafLoss, leafLoss, vOfShare } from "../propagation";
 import { type BodySection, clearOfSectionM } from "./body-sections";
 import { AIMING_SHARE } from "./direction";
@@ -28,13 +29,13 @@ interface Crown {
   readonly section: number;
 }
 
+/** Every crown within reach of the errors, also one that costs nothing yet. */
 const crownsOf = (plan: LinkPlan, state: PathState, sections: readonly BodySection[]): Crown[] =>
-  state.bodies.flatMap((b) => {
-    const stretch = b.prepared.stretches.find((s) => s.toM > state.ray.startM && s.fromM < state.ray.endM);
-    const section = sections.findIndex((s) => s.body === b.body);
-    if (!b.vegetation || stretch === undefined || section < 0) return [];
-    const edges = crownEdges(state.ray, b.prepared, stretch, b.prepared.topAt(plan.policy.year));
-    return [{ edges, leaf: leafLoss(plan.centreMhz / 1000, Math.max(0, edges.depthM), plan.policy.leaf), section }];
+  sections.flatMap((s, section) => {
+    const prepared = s.vegetation ? state.path.standing.find((b) => b.body === s.body) : undefined;
+    const edges = prepared === undefined ? null : crownEdges(state.ray, prepared, prepared.topAt(plan.policy.year));
+    if (edges === null) return [];
+    return [{ edges, leaf: leafLoss(plan.centreMhz / 1000, edges.depthM, plan.policy.leaf), section }];
   });
 
 const leavesLossDb = (crowns: readonly Crown[], draw: Draw, field: GroundField): number => {
@@ -48,14 +49,12 @@ const leavesLossDb = (crowns: readonly Crown[], draw: Draw, field: GroundField):
   return lossDb;
 };
 
-/** Loss of bodies beside the ray and of parapets, against what they already cost. */
-const besideDb = (sections: readonly BodySection[], draw: Draw, field: GroundField): number => {
+/** Loss of the ends' own buildings against what they already cost. */
+const ownEdgeDb = (own: readonly { section: BodySection; at: number; baseDb: number }[], draw: Draw, field: GroundField): number => {
   let sumDb = 0;
-  for (let i = 0; i < sections.length; i++) {
-    const s = sections[i]!;
-    if (s.vegetation || s.baseEdgeDb <= 0) continue;
-    const roomM = clearOfSectionM(s, draw.rayUpM(s.atM) - field.at(s.atM) - draw.errorM[i]!, draw.asideM(s.atM));
-    sumDb += knifeEdgeLossDb(vOfShare(roomM / s.f1M)) - s.baseEdgeDb;
+  for (const { section: s, at, baseDb } of own) {
+    const roomM = clearOfSectionM(s, draw.rayUpM(s.atM) - field.at(s.atM) - draw.errorM[at]!, draw.asideM(s.atM));
+    sumDb += knifeEdgeLossDb(vOfShare(roomM / s.f1M)) - baseDb;
   }
   return sumDb;
 };
@@ -80,17 +79,26 @@ export const levelDraw = (
   uniform: () => number,
 ): ((draw: Draw) => LevelOfDraw) => {
   const diffraction = diffractionDraw(plan, state, field);
-  const baseDiffractionDb = -(state.obstruction.find((t) => t.id === "diffraction")?.valueDb ?? 0);
+  const baseDiffractionDb = state.obstructed?.loss.medianDb ?? 0;
   const crowns = crownsOf(plan, state, sections);
   const baseLeavesDb = crowns.reduce((s, c) => s + crownLossDb(c.edges.topV, c.edges.leftV, c.edges.rightV, c.leaf.medianDb), 0);
-  const solidSections = state.path.solids.map((s) => sections.findIndex((x) => x.body === s.prepared.body));
-  const solidErrorM: number[] = solidSections.map(() => 0);
+  const screenSections = state.path.screens().map((x) => sections.findIndex((s) => s.body === x.prepared.body));
+  const screenError = (draw: Draw) => (screen: number) => {
+    const at = screenSections[screen]!;
+    return at < 0 ? 0 : draw.errorM[at]!;
+  };
+  const own = sections.flatMap((section, at) => {
+    if (section.body.carries === null || section.vegetation || !isSolid(section.body.kind)) return [];
+    return [{ section, at, baseDb: knifeEdgeLossDb(vOfShare(clearOfSectionM(section, 0, 0) / section.f1M)) }];
+  });
+  const spreadDb = Number(state.obstruction.find((t) => t.id === "diffraction")?.inputs.spreadDb ?? 0);
   const reflector = reflectorOf(plan, state);
   const patterns = [plan.near, plan.far].map((end) => patternOfEnd(state.path, end));
   const walls = direction.terms.filter((t) => t.id.startsWith("barrier") && t.valueDb < 0);
   return (draw) => {
-    for (let i = 0; i < solidSections.length; i++) solidErrorM[i] = solidSections[i]! < 0 ? 0 : draw.errorM[solidSections[i]!]!;
-    const lossDb = diffraction === null ? baseDiffractionDb : diffraction(draw, solidErrorM);
+    const lossDb = diffraction === null ? baseDiffractionDb : diffraction(draw, screenError(draw));
+    // The ways round a screen may add up or cancel by chance.
+    const waysDb = spreadDb * (2 * uniform() - 1);
     let wallsDb = 0;
     for (const w of walls) wallsDb -= between(-(w.betterByDb ?? 0), 0, w.worseByDb, uniform());
     const reflected =
@@ -104,7 +112,7 @@ export const levelDraw = (
             roughnessM: draw.roughnessM,
           });
     return {
-      obstructionDb: baseDiffractionDb - lossDb - besideDb(sections, draw, field),
+      obstructionDb: baseDiffractionDb - lossDb + waysDb - ownEdgeDb(own, draw, field),
       leavesDb: baseLeavesDb - leavesLossDb(crowns, draw, field),
       aimDb: aimOfDraw(patterns, uniform),
       reflectionDb: reflected?.relativeDb ?? 0,

@@ -3,14 +3,13 @@ import { needAtLeast, needInRange } from "../units";
 import { diffractionOpinions } from "./diffraction-compare";
 import { directionOf } from "./direction";
 import { antennaFaults } from "./end-gear";
+import { LEAST_POWER_DBM, LONGEST_LINK_M, MOST_POWER_DBM, REFLECTION_WORTH_DB, SHORTEST_LINK_M } from "./limits";
 import { type PathState, pathStateOf } from "./path-state";
 import { type PreparedPath, preparePath } from "./prepare";
 import { reflectionSummary } from "./reflection-summary";
 import type { Direction, LinkPlan, LinkResult, PathProfile, ReflectionSummary, Verdict } from "./types";
-import { isOutOfBeam, REFLECTION_WORTH_DB, warningsOf } from "./warnings";
+import { isOutOfBeam, warningsOf } from "./warnings";
 
-export const SHORTEST_LINK_M = 5;
-export const LONGEST_LINK_M = 100_000;
 const LEAST_MHZ = 1000;
 const MOST_MHZ = 350_000;
 
@@ -26,7 +25,7 @@ const checkPlan = (plan: LinkPlan, profile: PathProfile): void => {
     needAtLeast("mount height, m", end.mountAglM, 0);
     needAtLeast("feeder loss, dB", end.feederLossDb, 0);
     needAtLeast("connector loss, dB", end.connectorLossDb, 0);
-    needInRange("transmit power, dBm", end.txPowerDbm, -60, 60);
+    needInRange("transmit power, dBm", end.txPowerDbm, LEAST_POWER_DBM, MOST_POWER_DBM);
   }
   needInRange("channel centre, MHz", plan.centreMhz, LEAST_MHZ, MOST_MHZ);
   needInRange("channel width, MHz", plan.widthMhz, 0.1, 20_000);
@@ -84,7 +83,7 @@ export const evaluatePrepared = (plan: LinkPlan, path: PreparedPath): LinkResult
     },
     clearance,
     reflection,
-    opinions: diffractionOpinions(path, state.nearAmslM, state.farAmslM),
+    opinions: diffractionOpinions(path, state.obstructed, state.nearAmslM, state.farAmslM),
     multipath: { occurrencePercent, form, negligible, inRange },
     service,
     warnings: warningsOf(plan, state, service, reflection),

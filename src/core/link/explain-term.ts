@@ -119,14 +119,17 @@ const WORDS: Readonly<Record<LevelTerm["id"], Words>> = {
           ? t.valueDb === 0
             ? "The ground takes nothing: it stays well below the ray."
             : "Bent over the bare ground with k {kFactor}."
-          : "{over} as one edge (v {v}, {edgeDb}) over the rest ({restDb}); the whole profile at once would give {wholeDb}.",
-    formula: "L_bulla + max(L_sph - L_bulls, 0); with bodies min(L_all, J(v) + L_rest)",
+          : "{over} as one screen (v {v} over its top, {leftV} and {rightV} at its sides: {edgeDb}) over the rest ({restDb}); the whole profile at once would give {wholeDb}.",
+    formula: "L_bulla + max(L_sph - L_bulls, 0); with bodies min(L_all, S + L_rest), S past its top and both sides",
     rows: [
       ["frequencyGhz", "f", "channel centre", "GHz"],
       ["kFactor", "k", "effective earth factor", ""],
       ["over", "edge", "the dominating obstacle", ""],
       ["v", "v", "its height in diffraction measure", ""],
-      ["edgeDb", "J(v)", "its loss as one edge", "dB"],
+      ["leftV", "v left", "its left side", ""],
+      ["rightV", "v right", "its right side", ""],
+      ["edgeDb", "S", "its loss as one screen", "dB"],
+      ["spreadDb", "ways", "by how much the ways round it may add up or cancel", "dB"],
       ["restDb", "L_rest", "the same path without it", "dB"],
       ["wholeDb", "L_all", "all of the profile at once", "dB"],
       ["unknownGroundM", "unknown", "length of unknown ground", "m"],
@@ -136,8 +139,8 @@ const WORDS: Readonly<Record<LevelTerm["id"], Words>> = {
     sentence: (t) =>
       t.valueDb === 0
         ? "Nothing solid stands beside the ray."
-        : "Walls beside the ray cut the zone from the side: {leftDb} left, {rightDb} right.",
-    formula: "J(-1.414 c), the worst on each side",
+        : "{over} cuts the zone from the side: {leftDb} left, {rightDb} right, as one screen over the rest.",
+    formula: "J(v) past its top and both sides, powers averaged over 0.2 F1",
     rows: [
       ["leftDb", "left", "loss by the left side", "dB"],
       ["rightDb", "right", "loss by the right side", "dB"],

@@ -1,7 +1,8 @@
 import { isSpan, isVegetation } from "../obstacles";
 import type { Finding, Mend } from "./finding-types";
 import { ruleFindings } from "./findings-rules";
-import { type Ends, HIGHEST_RAISE_M, lowerToMeet, powerForCeiling, raiseToMeet, trimToMeet, withMounts } from "./mends";
+import { HIGHEST_RAISE_M } from "./limits";
+import { type Ends, lowerToMeet, powerForCeiling, raiseToMeet, trimToMeet, withMounts } from "./mends";
 import type { PreparedPath } from "./prepare";
 import { meansRemoval, trimList } from "./trim-list";
 import type { LinkPlan, LinkResult, Verdict } from "./types";

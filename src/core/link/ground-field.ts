@@ -2,10 +2,11 @@
  * Errors of the ground along a path: a shift common to each dataset and a field that wanders with a length
  * of 20 cells, drawn at 64 knots and interpolated so that its variance is the same everywhere.
  */
+import { COMMON_SHARE } from "./limits";
 import type { PathProfile } from "./types";
+import { STREAM, unitNormals } from "./unit-draws";
 
 const KNOTS = 64;
-const COMMON_SHARE = 0.6;
 const CORRELATION_CELLS = 20;
 
 export interface FieldAlong {
@@ -15,8 +16,8 @@ export interface FieldAlong {
 }
 
 export interface GroundField {
-  /** A new draw. */
-  readonly draw: () => void;
+  /** Takes up a draw by its number. */
+  readonly draw: (n: number) => void;
   readonly at: (xM: number) => number;
   readonly nearM: () => number;
   readonly farM: () => number;
@@ -24,8 +25,13 @@ export interface GroundField {
   readonly along: (distanceKm: Float64Array) => FieldAlong;
 }
 
-export const groundField = (profile: PathProfile, normal: () => number): GroundField => {
+/** A link and the same link turned round are drawn alike: the numbers run the same way over the earth. */
+export const isTurned = (profile: PathProfile): boolean => profile.nearBearingDeg > profile.farBearingDeg;
+
+export const groundField = (profile: PathProfile, seed: number, draws: number): GroundField => {
   const { datasets, pathM, distanceM, datasetIndex } = profile;
+  const units = unitNormals(seed, STREAM.field, draws * KNOTS);
+  const common = unitNormals(seed, STREAM.common, draws * Math.max(1, datasets.length));
   const commonM = new Float64Array(datasets.length + 1);
   const knots = new Float64Array(KNOTS);
   const spacingM = pathM / (KNOTS - 1);
@@ -33,6 +39,7 @@ export const groundField = (profile: PathProfile, normal: () => number): GroundF
   const rho = Math.exp(-spacingM / (CORRELATION_CELLS * cellM));
   const renew = Math.sqrt(1 - rho * rho);
   const fieldShare = Math.sqrt(1 - COMMON_SHARE);
+  const turned = isTurned(profile);
 
   const datasetAt = (xM: number): number => {
     let low = 0;
@@ -45,7 +52,7 @@ export const groundField = (profile: PathProfile, normal: () => number): GroundF
     return Math.min(datasets.length, datasetIndex[low] ?? datasets.length);
   };
   const weights = (xM: number): { knot: number; w0: number; w1: number; dataset: number } => {
-    const u = Math.min(KNOTS - 1.000001, Math.max(0, xM / spacingM));
+    const u = Math.min(KNOTS - 1.000001, Math.max(0, (turned ? pathM - xM : xM) / spacingM));
     const knot = Math.floor(u);
     const t = u - knot;
     const dataset = datasetAt(xM);
@@ -57,12 +64,15 @@ export const groundField = (profile: PathProfile, normal: () => number): GroundF
   const near = weights(0);
   const far = weights(pathM);
   return {
-    draw: () => {
-      for (let d = 0; d < datasets.length; d++) commonM[d] = Math.sqrt(COMMON_SHARE) * datasets[d]!.sigmaM * normal();
-      let value = normal();
-      for (let i = 0; i < KNOTS; i++) {
+    draw: (n) => {
+      for (let d = 0; d < datasets.length; d++)
+        commonM[d] = Math.sqrt(COMMON_SHARE) * datasets[d]!.sigmaM * common[n * datasets.length + d]!;
+      const from = n * KNOTS;
+      let value = units[from]!;
+      knots[0] = value;
+      for (let i = 1; i < KNOTS; i++) {
+        value = rho * value + renew * units[from + i]!;
         knots[i] = value;
-        value = rho * value + renew * normal();
       }
     },
     at: (xM) => value(weights(xM)),

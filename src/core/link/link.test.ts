@@ -154,7 +154,8 @@ describe("obstacles in place", () => {
     const { worst } = r.clearance;
     expect(worst!.side).toBe("right");
     const u = -Math.SQRT2 * worst!.share - 0.1;
-    expect(term(r, "beside")).toBeCloseTo(-(6.9 + 20 * Math.log10(Math.sqrt(u * u + 1) + u)), 6);
+    // The gable's far side and top let a little more pass: 3 F1 and 9 F1 away.
+    expect(Math.abs(term(r, "beside") + 6.9 + 20 * Math.log10(Math.sqrt(u * u + 1) + u))).toBeLessThan(0.05);
   });
 });
 

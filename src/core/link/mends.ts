@@ -1,11 +1,9 @@
 import { isSpan } from "../obstacles";
-import { MET_WITHIN_M } from "./clearance";
+import { HIGHEST_RAISE_M, LOWEST_MOUNT_M, MET_WITHIN_M } from "./limits";
 import { worstOfBodies, worstPlaceOf } from "./path-state";
 import { type PreparedPath, withTrims } from "./prepare";
 import type { LinkPlan, LinkResult } from "./types";
 
-/** Nobody carries a bracket higher than this above today's mount; more is no answer (ours). */
-export const HIGHEST_RAISE_M = 40;
 /** Raises are rounded up to this, so that the answer holds. */
 const ROUND_M = 0.1;
 const MAX_STEPS = 24;
@@ -40,9 +38,8 @@ export const raiseToMeet = (plan: LinkPlan, path: PreparedPath, ends: Ends, year
   return null;
 };
 
-/** How far down a mount is looked for under a span, and how low a mount may hang (ours). */
+/** How far down a mount is looked for under a span (ours). */
 const DEEPEST_DROP_M = 15;
-const LOWEST_MOUNT_M = 2;
 const DROP_WITHIN_M = 0.001;
 
 /** Least drop, to a millimetre, at which one span alone lets the ray pass beneath it; null when none within the deepest does. */

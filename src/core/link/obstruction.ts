@@ -1,107 +1,99 @@
-import { f1RadiusM, isSolid, type Ray, rayBulgeM, rayZM } from "../obstacles";
-import { deltaBullingtonDb, finiteScreenLossDb, knifeEdgeLossDb, LEAST_V, vOfShare } from "../propagation";
+import { f1RadiusM, type Ray } from "../obstacles";
+import { type DiffractionProfile, knifeEdgeLossDb, screenSpreadDb, vOfShare } from "../propagation";
 import type { BodyApproach } from "./clearance";
 import type { PreparedPath } from "./prepare";
+import { type Obstructed, obstructedDb, type ScreenAt, screensAt } from "./screens";
 import type { LevelTerm, LinkPlan } from "./types";
 
 /** v of a height above the ray at a place: h sqrt(2) / F1. */
 export const vOfHeight = (ray: Ray, xM: number, aboveM: number): number => (Math.SQRT2 * aboveM) / Math.max(0.01, f1RadiusM(ray, xM));
 
-/**
- * Diffraction over ground and solid bodies: P.526-15 delta-Bullington, and with drawn bodies (ours) the
- * dominating one taken as a single edge, or as a finite screen when narrow, over the rest.
- */
-export const diffractionTerm = (path: PreparedPath, ray: Ray, plan: LinkPlan, nearAmslM: number, farAmslM: number): LevelTerm => {
-  const frequencyGhz = plan.centreMhz / 1000;
-  const base = { id: "diffraction" as const, clause: "P.526-15 §4.5.4" };
-  const whole = path.withBodies();
-  if (whole === null) {
-    return {
-      ...base,
-      valueDb: 0,
-      worseByDb: 0,
-      inputs: { frequencyGhz, kFactor: plan.policy.kFactor, over: "unknown ground", unknownGroundM: path.unknownGroundM },
-      inRange: false,
-    };
-  }
-  const allDb = deltaBullingtonDb(whole, nearAmslM, farAmslM);
-  let dominant = -1;
-  let dominantV = LEAST_V;
-  let dominantAtM = 0;
-  path.solids.forEach(({ prepared }, index) => {
-    const top = prepared.topAt(plan.policy.year);
-    for (const { fromM, toM } of prepared.stretches) {
-      for (const x of [fromM, (fromM + toM) / 2, toM]) {
-        if (x <= ray.startM || x >= ray.endM) continue;
-        const v = vOfHeight(ray, x, top(x) + rayBulgeM(ray, x) - rayZM(ray, x));
-        if (v > dominantV) {
-          dominantV = v;
-          dominant = index;
-          dominantAtM = x;
-        }
-      }
-    }
-  });
-  const rest = dominant < 0 ? null : path.without(dominant);
-  if (dominant < 0 || rest === null) {
-    return {
-      ...base,
-      valueDb: -allDb,
-      worseByDb: 0,
-      inputs: { frequencyGhz, kFactor: plan.policy.kFactor, over: "ground" },
-      inRange: true,
-    };
-  }
-  const { prepared, narrow } = path.solids[dominant]!;
-  let edgeDb = knifeEdgeLossDb(dominantV);
-  if (narrow !== null) {
-    edgeDb = Math.min(
-      edgeDb,
-      finiteScreenLossDb(dominantV, vOfHeight(ray, dominantAtM, narrow.leftM), vOfHeight(ray, dominantAtM, narrow.rightM)),
-    );
-  }
-  const restDb = deltaBullingtonDb(rest, nearAmslM, farAmslM);
-  const medianDb = Math.min(allDb, edgeDb + restDb);
-  return {
-    id: "diffraction",
-    valueDb: -medianDb,
-    worseByDb: allDb - medianDb,
-    clause: narrow === null ? "P.526-15 §4.5.4, §4.1 (31)" : "P.526-15 §4.5.4, §5.2",
-    inputs: {
-      frequencyGhz,
-      kFactor: plan.policy.kFactor,
-      v: dominantV,
-      edgeDb,
-      restDb,
-      wholeDb: allDb,
-      dominantShare: edgeDb / Math.max(1e-9, edgeDb + restDb),
-      over: prepared.body.name,
-      atM: dominantAtM,
-    },
-    inRange: true,
-  };
+export interface Obstruction {
+  readonly bare: DiffractionProfile;
+  readonly at: readonly ScreenAt[];
+  readonly loss: Obstructed;
+}
+
+/** Loss over ground and solid bodies between two heights; null where the ground is not known. */
+export const obstructionOf = (path: PreparedPath, plan: LinkPlan, nearAmslM: number, farAmslM: number): Obstruction | null => {
+  const bare = path.bare();
+  if (bare === null) return null;
+  const screens = path.screens();
+  const top = (i: number): number => screens[i]!.prepared.topAt(plan.policy.year)(0);
+  const at = screensAt(bare, screens, nearAmslM, farAmslM, top, null);
+  return { bare, at, loss: obstructedDb(bare, screens, at, nearAmslM, farAmslM, new Float64Array(at.length === 0 ? 0 : bare.count)) };
 };
 
-/** Loss by solid bodies beside the ray: J(-sqrt(2) c) for the nearest on each side, P.526-15 §4.1. */
-export const besideTerm = (bodies: readonly BodyApproach[]): LevelTerm => {
-  let leftDb = 0;
-  let rightDb = 0;
-  let over = "";
-  for (const b of bodies) {
-    if (!isSolid(b.body.kind) || b.body.carries !== null || b.side === "over" || b.side === "through") continue;
-    const lossDb = knifeEdgeLossDb(vOfShare(b.share));
-    if (lossDb > Math.max(leftDb, rightDb)) over = b.body.name;
-    if (b.side === "left") leftDb = Math.max(leftDb, lossDb);
-    else rightDb = Math.max(rightDb, lossDb);
-  }
-  return {
+/**
+ * Diffraction over ground and solid bodies as two terms whose sum is the median: over, and past the side where
+ * the body that stands alone is one the ray passes beside. P.526-15 delta-Bullington (§4.5.4); with drawn bodies
+ * (ours) the least of the whole profile at once and of one finite screen (§5.2, damped) over the rest.
+ */
+export const diffractionTerms = (path: PreparedPath, plan: LinkPlan, found: Obstruction | null): [LevelTerm, LevelTerm] => {
+  const frequencyGhz = plan.centreMhz / 1000;
+  const { kFactor } = plan.policy;
+  const clause = "P.526-15 §4.5.4";
+  const noneBeside: LevelTerm = {
     id: "beside",
-    valueDb: -(leftDb + rightDb),
+    valueDb: 0,
     worseByDb: 0,
-    clause: "P.526-15 §4.1 (31)",
-    inputs: { leftDb, rightDb, over },
+    clause: "P.526-15 §4.1 (31), §5.2",
+    inputs: { leftDb: 0, rightDb: 0, over: "" },
     inRange: true,
   };
+  const over = (valueDb: number, more: Partial<LevelTerm>): LevelTerm => ({
+    id: "diffraction",
+    valueDb,
+    worseByDb: 0,
+    clause,
+    inputs: { frequencyGhz, kFactor, over: "ground" },
+    inRange: true,
+    ...more,
+  });
+  if (found === null) {
+    const inputs = { frequencyGhz, kFactor, over: "unknown ground", unknownGroundM: path.unknownGroundM };
+    return [over(0, { inputs, inRange: false }), noneBeside];
+  }
+  const { allDb, medianDb, edge, restDb, aloneIsMedian } = found.loss;
+  if (edge === null) return [over(-allDb, {}), noneBeside];
+  const spreadDb = screenSpreadDb(edge.topV, edge.leftV, edge.rightV);
+  const { prepared, shadow } = path.screens()[edge.index]!;
+  const side = shadow.leftF1 > 0 ? "right" : shadow.rightF1 < 0 ? "left" : null;
+  const besideDb = aloneIsMedian && side !== null ? edge.lossDb : 0;
+  const diffraction = over(-(medianDb - besideDb), {
+    worseByDb: allDb - medianDb + spreadDb,
+    betterByDb: Math.min(medianDb, spreadDb),
+    clause: `${clause}, §5.2`,
+    inputs: {
+      frequencyGhz,
+      kFactor,
+      v: edge.topV,
+      leftV: edge.leftV,
+      rightV: edge.rightV,
+      edgeDb: edge.lossDb,
+      spreadDb,
+      restDb,
+      wholeDb: allDb,
+      dominantShare: edge.lossDb / Math.max(1e-9, edge.lossDb + restDb),
+      over: besideDb > 0 ? "ground" : prepared.body.name,
+      atM: edge.atKm * 1000,
+    },
+  });
+  if (besideDb === 0) return [diffraction, noneBeside];
+  return [
+    diffraction,
+    {
+      ...noneBeside,
+      valueDb: -besideDb,
+      inputs: {
+        leftDb: side === "left" ? besideDb : 0,
+        rightDb: side === "right" ? besideDb : 0,
+        over: prepared.body.name,
+        wholeDb: allDb,
+        atM: edge.atKm * 1000,
+      },
+    },
+  ];
 };
 
 /** The share of an end's own building that comes into 60 % of F1 counts as one edge (ours). */

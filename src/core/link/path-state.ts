@@ -9,7 +9,7 @@ import { freeSpaceLossDb, type Multipath, multipath } from "../propagation";
 import { type BodyApproach, clearanceOf, governing, leavesCount, worstOf } from "./clearance";
 import { type Condition, conditionsOf } from "./conditions";
 import { halfApertureOf } from "./end-gear";
-import { besideTerm, diffractionTerm, ownEdgeTerm } from "./obstruction";
+import { diffractionTerms, type Obstruction, obstructionOf, ownEdgeTerm } from "./obstruction";
 import type { PreparedBody, PreparedPath } from "./prepare";
 import type { ClearanceResult, LevelTerm, LinkPlan, WorstPlace } from "./types";
 import { vegetationTerm } from "./vegetation-term";
@@ -30,6 +30,8 @@ export interface PathState {
   readonly freeSpace: LevelTerm;
   readonly gas: LevelTerm;
   readonly obstruction: readonly LevelTerm[];
+  /** Ground and solid bodies as they stand to this ray; null where the ground is not known. */
+  readonly obstructed: Obstruction | null;
   /** Sum of the three above, dB (negative). */
   readonly airDb: number;
   readonly multipath: Multipath;
@@ -115,12 +117,8 @@ export const pathStateOf = (plan: LinkPlan, path: PreparedPath): PathState => {
     inRange: rayM >= farFieldM,
   };
   const gas = gasTerm(plan, path, frequencyGhz, rayM);
-  const obstruction = [
-    diffractionTerm(path, ray, plan, nearAmslM, farAmslM),
-    besideTerm(bodies),
-    ownEdgeTerm(bodies),
-    vegetationTerm(ray, plan, bodies),
-  ];
+  const obstructed = obstructionOf(path, plan, nearAmslM, farAmslM);
+  const obstruction = [...diffractionTerms(path, plan, obstructed), ownEdgeTerm(bodies), vegetationTerm(ray, plan, bodies)];
   return {
     path,
     ray,
@@ -137,6 +135,7 @@ export const pathStateOf = (plan: LinkPlan, path: PreparedPath): PathState => {
     freeSpace,
     gas,
     obstruction,
+    obstructed,
     airDb: freeSpace.valueDb + gas.valueDb + obstruction.reduce((sum, t) => sum + t.valueDb, 0),
     multipath: multipath({
       pathKm: rayM / 1000,

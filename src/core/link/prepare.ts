@@ -1,7 +1,6 @@
 import { type AntennaShape, type Pattern, patternOf } from "../antenna";
 import { effectiveRadiusM } from "../geo";
 import {
-  acrossExtent,
   isSolid,
   isVegetation,
   type PathBody,
@@ -13,10 +12,12 @@ import {
 } from "../obstacles";
 import { type DiffractionProfile, gasSpecificAttenuation, prepareDiffraction, vapourPressureHpa, wavelengthM } from "../propagation";
 import { type LevelStretch, levelStretches, NO_DATASET } from "../terrain";
+import { pointsOf, type Screen, shadowsOf } from "./screens";
 import type { LinkPlan, PathProfile } from "./types";
 
-/** Bodies farther aside than this many F1 never form a narrow screen. */
-const NARROW_SCREEN_F1 = 3;
+/** Bodies this many F1 aside cost nothing, and this many errors of position more bring none of them near (ours). */
+const SCREEN_REACH_F1 = 1.5;
+const SCREEN_REACH_SIGMAS = 4;
 const ZERO_CELSIUS_K = 273.15;
 /** Approaches above this share of F1 are of no interest to clearance or loss. */
 export const SHARE_OF_INTEREST = 1.5;
@@ -31,16 +32,17 @@ export interface PreparedBody extends PreparedOutline {
 export interface PreparedPath {
   readonly profile: PathProfile;
   readonly bodies: readonly PreparedBody[];
+  /** Those of them that stand: all but trees cut to nothing. */
+  readonly standing: readonly PreparedBody[];
   /** Those of them that can come within the share of interest at any pair of heights. */
   readonly near: readonly PreparedBody[];
   /** Ground that slopes across the path, where it is known finely enough. */
   readonly side: PreparedSide | null;
   readonly wavelengthM: number;
-  /** Made when first asked for; null when the ground is not known all along. */
-  readonly withBodies: () => DiffractionProfile | null;
-  readonly solids: readonly { readonly prepared: PreparedBody; readonly narrow: { leftM: number; rightM: number } | null }[];
-  /** The same profile with one solid left out, made when first asked for. */
-  readonly without: (solidIndex: number) => DiffractionProfile | null;
+  /** The bare ground with points for every screen, made when first asked for; null when it is not known all along. */
+  readonly bare: () => DiffractionProfile | null;
+  /** Solid bodies that may come into the zone; empty without a bare profile. */
+  readonly screens: () => readonly Screen[];
   readonly unknownGroundM: number;
   /** Level water or ground under the path, and the share of the path over sea. */
   readonly level: readonly LevelStretch[];
@@ -134,44 +136,30 @@ const nearOf = (bodies: readonly PreparedBody[], pathM: number, lambdaM: number)
 export const withTrims = (path: PreparedPath, plan: LinkPlan): PreparedPath => {
   const again = (b: PreparedBody): PreparedBody =>
     b.vegetation && plan.trims[b.body.id] !== undefined ? prepareBody(b.body, plan, path.groundAt) : b;
-  return { ...path, bodies: path.bodies.map(again), near: path.near.filter((b) => !isRemoved(b.body, plan)).map(again) };
+  const stand = (bodies: readonly PreparedBody[]): PreparedBody[] => bodies.filter((b) => !isRemoved(b.body, plan)).map(again);
+  return { ...path, bodies: path.bodies.map(again), standing: stand(path.standing), near: stand(path.near) };
 };
 
-/** Ground points and solid tops merged, with exact points at each edge crossing. */
+/** Ground points merged with exact points where the screens' tops begin and end. */
 const mergedProfile = (
   profile: PathProfile,
-  solids: readonly PreparedBody[],
+  at: readonly number[],
   groundAt: (xM: number) => number,
-  year: number,
 ): { distanceM: Float64Array; topAmslM: Float64Array; groundAmslM: Float64Array } => {
-  const edges: number[] = [];
-  for (const s of solids) for (const { fromM, toM } of s.stretches) edges.push(fromM, toM);
-  const inner = edges.filter((x) => x > 0 && x < profile.pathM).sort((a, b) => a - b);
-  const total = profile.distanceM.length + inner.length;
-  const distanceM = new Float64Array(total);
+  const inner = at.filter((x) => x > 0 && x < profile.pathM).sort((a, b) => a - b);
+  const distanceM = new Float64Array(profile.distanceM.length + inner.length);
   let n = 0;
   let e = 0;
   for (const x of profile.distanceM) {
-    while (e < inner.length && inner[e]! < x) distanceM[n++] = inner[e++]!;
-    if (e < inner.length && inner[e] === x) e++;
-    distanceM[n++] = x;
+    while (e < inner.length && inner[e]! < x) {
+      if (n === 0 || inner[e]! > distanceM[n - 1]!) distanceM[n++] = inner[e]!;
+      e++;
+    }
+    if (n === 0 || x > distanceM[n - 1]!) distanceM[n++] = x;
   }
   const d = distanceM.subarray(0, n);
-  const groundAmslM = new Float64Array(n);
-  for (let i = 0; i < n; i++) groundAmslM[i] = groundAt(d[i]!);
-  const topAmslM = Float64Array.from(groundAmslM);
-  for (const s of solids) {
-    const top = s.topAt(year);
-    for (const { fromM, toM } of s.stretches) {
-      for (let i = 0; i < n; i++) {
-        const x = d[i]!;
-        if (x < fromM || x > toM) continue;
-        const t = top(x);
-        if (t > topAmslM[i]!) topAmslM[i] = t;
-      }
-    }
-  }
-  return { distanceM: d, topAmslM, groundAmslM };
+  const groundAmslM = d.map(groundAt);
+  return { distanceM: d, topAmslM: groundAmslM, groundAmslM };
 };
 
 const gasOf = (plan: LinkPlan): number => {
@@ -197,49 +185,40 @@ export const preparePath = (plan: LinkPlan, profile: PathProfile): PreparedPath 
   const seaM = level.reduce((sum, l) => sum + (l.sea ? l.toM - l.fromM : 0), 0);
   const seaShare = Math.min(1, seaM / profile.pathM);
   const patterns = new WeakMap<AntennaShape, Pattern>();
-  const crossing = bodies.filter((b) => isSolid(b.body.kind) && b.body.carries === null && b.stretches.length > 0);
-  const year = plan.policy.year;
-  const make = (solids: readonly PreparedBody[]): DiffractionProfile | null => {
+  const standing = bodies.filter((b) => !isRemoved(b.body, plan));
+  const solid = bodies.filter((b) => isSolid(b.body.kind) && b.body.carries === null);
+  const midF1M = Math.sqrt(lambda * profile.pathM) / 2;
+  const positionM = Math.max(plan.near.positionSigmaM, plan.far.positionSigmaM);
+  const shadows = shadowsOf(solid, profile.pathM, lambda, SCREEN_REACH_F1 + (SCREEN_REACH_SIGMAS * positionM) / midF1M);
+  let made: { bare: DiffractionProfile; screens: readonly Screen[] } | null | undefined;
+  const obstruct = (): { bare: DiffractionProfile; screens: readonly Screen[] } | null => {
+    if (made !== undefined) return made;
+    made = null;
     if (unknownGroundM > 0) return null;
-    const merged = mergedProfile(profile, solids, groundAt, year);
+    const merged = mergedProfile(
+      profile,
+      shadows.flatMap(({ shadow }) => [shadow.fromM, shadow.toM]),
+      groundAt,
+    );
     if (merged.distanceM.length < 3) return null;
-    return prepareDiffraction({
+    const bare = prepareDiffraction({
       ...merged,
       frequencyGhz: plan.centreMhz / 1000,
       effectiveRadiusM: effectiveRadiusM(plan.policy.kFactor),
       seaShare,
     });
+    made = { bare, screens: shadows.map((s) => ({ ...s, ...pointsOf(bare, s.shadow.fromM, s.shadow.toM) })) };
+    return made;
   };
-  const solids = crossing.map((prepared) => {
-    const first = prepared.stretches[0]!;
-    const last = prepared.stretches[prepared.stretches.length - 1]!;
-    const midM = (first.fromM + last.toM) / 2;
-    const f1M = Math.sqrt((lambda * Math.max(0, midM) * Math.max(0, profile.pathM - midM)) / profile.pathM);
-    const extent = acrossExtent(prepared.body, first.fromM, last.toM);
-    const narrow = extent !== null && extent.rightM - extent.leftM < NARROW_SCREEN_F1 * f1M ? extent : null;
-    return { prepared, narrow };
-  });
-  const cache = new Map<number, DiffractionProfile | null>();
-  let whole: DiffractionProfile | null | undefined;
   return {
     profile,
     bodies,
-    near: nearOf(
-      bodies.filter((b) => !isRemoved(b.body, plan)),
-      profile.pathM,
-      lambda,
-    ),
+    standing,
+    near: nearOf(standing, profile.pathM, lambda),
     side: profile.side == null ? null : prepareSide(profile.side, profile.groundAmslM),
     wavelengthM: lambda,
-    withBodies: () => {
-      if (whole === undefined) whole = make(crossing);
-      return whole;
-    },
-    solids,
-    without: (index) => {
-      if (!cache.has(index)) cache.set(index, make(crossing.filter((_, i) => i !== index)));
-      return cache.get(index) ?? null;
-    },
+    bare: () => obstruct()?.bare ?? null,
+    screens: () => obstruct()?.screens ?? [],
     unknownGroundM,
     gasDbPerKm: gasOf(plan),
     level,

@@ -3,7 +3,7 @@
  * over the tide and the error of the heights. It widens the band and never moves the median (ours).
  */
 import { effectiveRadiusM } from "../geo";
-import { type Ray, rayBulgeM } from "../obstacles";
+import { isSolid, type Ray, rayBulgeM } from "../obstacles";
 import { type Permittivity, type ReflectionResult, reflectionPointM, type Surface, surfacePermittivity, twoRayLevel } from "../propagation";
 import type { LevelStretch } from "../terrain";
 import { kLowOf } from "./defaults";
@@ -29,18 +29,26 @@ export interface Reflector {
   readonly tideRangeM: number;
 }
 
-/** Whether the ground lets both legs of the reflected ray pass. */
+/** Whether the ground, and what stands on it for good, let both legs of the reflected ray pass. */
 const legsClear = (plan: LinkPlan, state: PathState, ray: Ray, atM: number, levelM: number): boolean => {
   const { distanceM, groundAmslM } = state.path.profile;
   const atZ = levelM + rayBulgeM(ray, atM);
+  const legZ = (x: number): number =>
+    x < atM
+      ? ray.startZM + ((atZ - ray.startZM) * (x - ray.startM)) / (atM - ray.startM)
+      : ray.endZM + ((atZ - ray.endZM) * (ray.endM - x)) / (ray.endM - atM);
+  for (const b of state.path.standing) {
+    if (!isSolid(b.body.kind) || b.body.carries !== null) continue;
+    const top = b.topAt(plan.policy.year);
+    for (const s of b.stretches) {
+      const x = (Math.max(s.fromM, ray.startM) + Math.min(s.toM, ray.endM)) / 2;
+      if (x > ray.startM && x < ray.endM && top(x) + rayBulgeM(ray, x) > legZ(x)) return false;
+    }
+  }
   for (let i = 1; i < distanceM.length - 1; i++) {
     const x = distanceM[i]!;
     if (x <= ray.startM || x >= ray.endM || Math.abs(x - atM) < 1) continue;
-    const z =
-      x < atM
-        ? ray.startZM + ((atZ - ray.startZM) * (x - ray.startM)) / (atM - ray.startM)
-        : ray.endZM + ((atZ - ray.endZM) * (ray.endM - x)) / (ray.endM - atM);
-    if (groundAmslM[i]! + rayBulgeM(ray, x) > z + 0.05 && Math.abs(groundAmslM[i]! - levelM) > plan.water.tideRangeM / 2 + 0.05)
+    if (groundAmslM[i]! + rayBulgeM(ray, x) > legZ(x) + 0.05 && Math.abs(groundAmslM[i]! - levelM) > plan.water.tideRangeM / 2 + 0.05)
       return false;
   }
   return true;

@@ -1,6 +1,6 @@
 /* What the policy asks of each tree in the zone: bodies do not bear on each other's clearance, so each stands alone. */
 import type { BodyKind } from "../obstacles";
-import { MET_WITHIN_M } from "./clearance";
+import { MET_WITHIN_M } from "./limits";
 import { worstOfBodies, worstPlaceOf } from "./path-state";
 import { type PreparedBody, type PreparedPath, withTrims } from "./prepare";
 import type { LinkPlan, WorstPlace } from "./types";

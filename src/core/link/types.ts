@@ -164,12 +164,12 @@ export interface ClearanceResult {
   readonly worstAtHorizon: WorstPlace | null;
   /** First year in which the policy is no longer met through growth; null when it holds to the horizon. */
   readonly lostInYear: number | null;
-  /** Chance that the policy is met today, linearised about the worst place; null when the ground is unknown. */
+  /** Chance that the policy is met today, drawn; null when the ground is unknown. */
   readonly probability: number | null;
   /** The same with the errors of ground and obstacle alone. */
   readonly probabilityOfSurvey: number | null;
   readonly sigmaM: number | null;
-  readonly sigmaOf: { readonly groundM: number; readonly obstacleM: number; readonly mountM: number } | null;
+  readonly sigmaOf: { readonly groundM: number; readonly obstacleM: number; readonly mountM: number; readonly positionM: number } | null;
   readonly unknownGroundM: number;
   /** Vegetation that comes into the policy's zone today. */
   readonly treesInZone: readonly string[];

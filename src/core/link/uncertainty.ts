@@ -6,16 +6,14 @@
  * through the whole of P.526 again, leaves through their own sum.
  */
 import { normalRandom, seededRandom } from "../units";
-import { bodySections } from "./body-sections";
-import { leavesCount, MET_WITHIN_M } from "./clearance";
-import { kLowOf } from "./defaults";
+import { CHANCE_DRAWS, chanceOfClearance, drawnBodies } from "./chance";
+import { leavesCount } from "./clearance";
 import { airtimeOf, GAIN_SIGMA_DB, PACKET_ERROR_HELD, POWER_SIGMA_DB } from "./direction";
 import { clearanceDraw } from "./draw-clearance";
 import { levelDraw } from "./draw-level";
-import type { Draw } from "./draws";
+import { DEFAULT_SEED, drawSource } from "./draws";
 import { serviceOf } from "./evaluate";
-import { groundField } from "./ground-field";
-import { type PathState, pathStateOf } from "./path-state";
+import { pathStateOf } from "./path-state";
 import type { PreparedPath } from "./prepare";
 import { explainedShare, type Spread, spreadOf } from "./spread";
 import type { Direction, LinkPlan } from "./types";
@@ -23,7 +21,8 @@ import type { Direction, LinkPlan } from "./types";
 export const DEFAULT_DRAWS = 500;
 const MOST_DRAWS = 100_000;
 const READING_SIGMA_DB = 2;
-const ROUGHNESS_SPREAD = 0.5;
+/** Keeps the radios' errors apart from those of the heights. */
+const LEVEL_SEED = 7919;
 
 const INPUTS = [
   "ground",
@@ -81,43 +80,6 @@ const rateBy = (plan: LinkPlan, d: Direction, toFar: boolean, pathM: number): ((
   };
 };
 
-/** Draws of the inputs one after another, from one seed. */
-const drawer = (plan: LinkPlan, state: PathState, sections: ReturnType<typeof bodySections>, seed: number) => {
-  const uniform = seededRandom(seed);
-  const normal = normalRandom(uniform);
-  const field = groundField(state.path.profile, normal);
-  const { pathM } = state.path.profile;
-  const { kFactor } = plan.policy;
-  const lowK = Math.min(kFactor, kLowOf(plan.policy.kLow, pathM / 1000));
-  const errorM = new Float64Array(sections.length);
-  const next = (): Draw & { readonly typedNearM: number; readonly typedFarM: number } => {
-    field.draw();
-    const typedNearM = plan.near.mountSigmaM * normal();
-    const typedFarM = plan.far.mountSigmaM * normal();
-    const nearMountM = field.nearM() + typedNearM;
-    const farMountM = field.farM() + typedFarM;
-    const nearAsideM = plan.near.positionSigmaM * normal();
-    const farAsideM = plan.far.positionSigmaM * normal();
-    const lowShare = uniform();
-    for (let i = 0; i < sections.length; i++) errorM[i] = sections[i]!.sigmaM * normal();
-    return {
-      nearMountM,
-      farMountM,
-      typedNearM,
-      typedFarM,
-      // Mostly near the median air, seldom near the low one.
-      kFactor: 1 / (1 / kFactor + (1 / lowK - 1 / kFactor) * lowShare * lowShare),
-      leafShare: uniform(),
-      tideShare: uniform() - 0.5,
-      roughnessM: plan.water.roughnessM * (1 + ROUGHNESS_SPREAD * (2 * uniform() - 1)),
-      errorM,
-      rayUpM: (xM) => nearMountM + ((farMountM - nearMountM) * xM) / pathM,
-      asideM: (xM) => nearAsideM + ((farAsideM - nearAsideM) * xM) / pathM,
-    };
-  };
-  return { uniform, normal, field, next };
-};
-
 /**
  * Draws a link's inputs and evaluates each draw.
  * @param options.seed the same seed gives the same draws: figures stand still while a mast is dragged.
@@ -126,7 +88,7 @@ const drawer = (plan: LinkPlan, state: PathState, sections: ReturnType<typeof bo
  */
 export const monteCarlo = (plan: LinkPlan, path: PreparedPath, options: { draws?: number; seed?: number } = {}): Uncertainty | null => {
   const draws = options.draws ?? DEFAULT_DRAWS;
-  const seed = options.seed ?? 1;
+  const seed = options.seed ?? DEFAULT_SEED;
   if (!(Number.isInteger(draws) && draws >= 1 && draws <= MOST_DRAWS))
     throw new RangeError(`draws is ${draws}; it must be 1 to ${MOST_DRAWS}`);
   if (path.unknownGroundM > 0) return null;
@@ -135,9 +97,14 @@ export const monteCarlo = (plan: LinkPlan, path: PreparedPath, options: { draws?
   const { worst } = state.clearance;
   if (toFar === null || toNear === null || worst === null) return null;
   const governs = state.conditions.find((c) => c.ray.kFactor === worst.kFactor && c.share === worst.policyShare) ?? state.conditions[0]!;
-  const sections = bodySections(governs.ray, state.bodies, plan);
-  const { uniform, normal, field, next } = drawer(plan, state, sections, seed);
-  const clearance = clearanceDraw(state, governs, field, sections, leavesCount(plan));
+  const bodies = drawnBodies(plan, path, state.conditions);
+  const sections = bodies.parts[0]!.sections;
+  const { field, next } = drawSource(plan, path.profile, bodies.heights, draws, seed);
+  // The radios' own errors come from a source of their own: the heights stay those of the chance alone.
+  const uniform = seededRandom(seed + LEVEL_SEED);
+  const normal = normalRandom(uniform);
+  const leaves = leavesCount(plan);
+  const clearance = clearanceDraw(path.profile, bodies.parts, field, leaves, bodies.groundReachM);
   const level = levelDraw(plan, state, toFar, field, sections, uniform);
   const rateFar = rateBy(plan, toFar, true, state.rayM);
   const rateNear = rateBy(plan, toNear, false, state.rayM);
@@ -147,11 +114,9 @@ export const monteCarlo = (plan: LinkPlan, path: PreparedPath, options: { draws?
   const by = Object.fromEntries(INPUTS.map((i) => [i, make()])) as Record<(typeof INPUTS)[number], Float64Array>;
   const ownerAt = worst.owner.kind === "body" ? sections.findIndex((s) => s.body.id === (worst.owner as { id: string }).id) : -1;
   const t = worst.atM / path.profile.pathM;
-  let clear = 0;
   for (let n = 0; n < draws; n++) {
     const draw = next();
-    const { share, spareM } = clearance(draw);
-    if (spareM >= -MET_WITHIN_M) clear++;
+    const { share, spareM } = clearance(draw, false);
     const l = level(draw);
     const gainDb = Math.SQRT2 * GAIN_SIGMA_DB * normal();
     const pathDb = l.obstructionDb + l.leavesDb + l.aimDb + l.reflectionDb + l.wallsDb + gainDb;
@@ -186,7 +151,10 @@ export const monteCarlo = (plan: LinkPlan, path: PreparedPath, options: { draws?
     spareM: spreadOf(out.spare),
     shareOfF1: spreadOf(out.share),
     policyShare: governs.share,
-    probabilityClear: clear / draws,
+    probabilityClear:
+      draws <= CHANCE_DRAWS && seed === DEFAULT_SEED
+        ? (state.clearance.probability ?? 0)
+        : chanceOfClearance(plan, path, state.conditions, leaves, -worst.missM, state.clearance.sigmaM ?? 0, draws, seed).met,
     rateToFarMbps: spreadOf(out.rateFar),
     rateToNearMbps: spreadOf(out.rateNear),
     contributions: INPUTS.map((input) => ({

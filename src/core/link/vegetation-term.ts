@@ -1,6 +1,5 @@
-import { acrossExtent, type Ray, rayBulgeM, rayZM } from "../obstacles";
-import { knifeEdgeLossDb, LEAST_V, type LeafLoss, leafLoss, THROUGH_LIMIT_GHZ, vOfShare, woodlandLossDb } from "../propagation";
-import { powerSumDb } from "../units";
+import { type Ray, rayBulgeM, rayZM, shadowOf } from "../obstacles";
+import { type LeafLoss, leafLoss, screenLoss, THROUGH_LIMIT_GHZ, woodlandLossDb } from "../propagation";
 import type { BodyApproach } from "./clearance";
 import { vOfHeight } from "./obstruction";
 import type { PreparedBody } from "./prepare";
@@ -18,7 +17,7 @@ interface CrownLoss {
 /** An end this far inside an outline is inside the wood (ours). */
 const MIN_INSIDE_M = 0.5;
 
-/** A crown on the ray as edges: v of its top and both its sides, and how v moves with a metre. */
+/** A crown as a screen: v of its top and both its sides, how v moves with a metre, and the leaves behind one another. */
 export interface CrownEdges {
   readonly topV: number;
   readonly leftV: number;
@@ -28,43 +27,42 @@ export interface CrownEdges {
   readonly atM: number;
 }
 
-export const crownEdges = (
-  ray: Ray,
-  prepared: PreparedBody,
-  stretch: { fromM: number; toM: number },
-  topM: (xM: number) => number,
-): CrownEdges => {
-  const atM = Math.min(ray.endM - 0.5, Math.max(ray.startM + 0.5, (stretch.fromM + stretch.toM) / 2));
-  const aside = acrossExtent(prepared.body, stretch.fromM, stretch.toM) ?? { leftM: -1e6, rightM: 1e6 };
+/** @returns null for a crown that lies behind an end. */
+export const crownEdges = (ray: Ray, prepared: PreparedBody, topM: (xM: number) => number): CrownEdges | null => {
+  const shadow = shadowOf(prepared.body, ray.pathM, ray.wavelengthM);
+  if (shadow === null) return null;
+  const fromM = Math.max(ray.startM, shadow.fromM);
+  const toM = Math.min(ray.endM, shadow.toM);
+  const atM = Math.min(ray.endM - 0.5, Math.max(ray.startM + 0.5, (shadow.fromM + shadow.toM) / 2));
   return {
     topV: vOfHeight(ray, atM, topM(atM) + rayBulgeM(ray, atM) - rayZM(ray, atM)),
-    leftV: vOfHeight(ray, atM, -aside.leftM),
-    rightV: vOfHeight(ray, atM, aside.rightM),
+    leftV: Math.SQRT2 * shadow.leftF1,
+    rightV: Math.SQRT2 * shadow.rightF1,
     vPerM: vOfHeight(ray, atM, 1),
-    depthM: Math.min(ray.endM, stretch.toM) - Math.max(ray.startM, stretch.fromM),
+    depthM: Math.max(0, toM - fromM),
     atM,
   };
 };
 
 /**
- * Loss by one crown whose leaves take `throughDb`: the power sum of over the top, round each side and
- * through, and never more than the leaves alone. Both ways past the top are weighed by their edge, so
- * nothing jumps at grazing.
+ * Loss by one crown whose leaves take `throughDb`: the power that passes over and round it, and through the
+ * leaves what the covered part of the zone carries; never more than the leaves alone.
  */
 export const crownLossDb = (topV: number, leftV: number, rightV: number, throughDb: number): number => {
-  if (topV <= LEAST_V) return 0;
-  const ways = powerSumDb([knifeEdgeLossDb(topV), knifeEdgeLossDb(leftV), knifeEdgeLossDb(rightV), throughDb + knifeEdgeLossDb(-topV)]);
-  return Math.max(0, Math.min(throughDb, ways));
+  const { lossDb, covered } = screenLoss(topV, leftV, rightV);
+  if (lossDb <= 0) return 0;
+  return Math.max(0, Math.min(throughDb, -10 * Math.log10(10 ** (-lossDb / 10) + covered * 10 ** (-throughDb / 10))));
 };
 
-const crossedCrown = (e: CrownEdges, leafOf: (depthM: number) => LeafLoss): CrownLoss => {
+const crownLoss = (e: CrownEdges, leafOf: (depthM: number) => LeafLoss): CrownLoss => {
   const leaf = leafOf(e.depthM);
   const all = (throughDb: number): number => crownLossDb(e.topV, e.leftV, e.rightV, throughDb);
+  const medianDb = all(leaf.medianDb);
   return {
-    medianDb: all(leaf.medianDb),
+    medianDb,
     leastDb: all(leaf.leastDb),
     mostDb: all(leaf.mostDb),
-    depthM: e.topV <= LEAST_V ? 0 : e.depthM,
+    depthM: medianDb > 0 ? e.depthM : 0,
     inRange: leaf.inRange,
     woodland: false,
   };
@@ -98,26 +96,10 @@ export const vegetationTerm = (ray: Ray, plan: LinkPlan, bodies: readonly BodyAp
     if (!b.vegetation) continue;
     const { prepared } = b;
     const topM = prepared.topAt(plan.policy.year);
-    const stretch = prepared.stretches.find((s) => s.toM > ray.startM && s.fromM < ray.endM);
     const inside = b.body.kind === "wood" ? insideWood(ray, prepared, frequencyGhz, topM) : null;
-    let crown: CrownLoss;
-    if (inside !== null) crown = inside;
-    else if (stretch !== undefined) crown = crossedCrown(crownEdges(ray, prepared, stretch, topM), leafOf);
-    else {
-      // Beside the ray: its edge, and never more than the leaves it could hold.
-      const spanM = Math.max(...b.body.xM) - Math.min(...b.body.xM);
-      const edgeDb = knifeEdgeLossDb(vOfShare(b.share));
-      const leaf = leafOf(spanM);
-      const held = (db: number): number => Math.min(edgeDb, db);
-      crown = {
-        medianDb: held(leaf.medianDb),
-        leastDb: held(leaf.leastDb),
-        mostDb: held(leaf.mostDb),
-        depthM: 0,
-        inRange: leaf.inRange,
-        woodland: false,
-      };
-    }
+    const edges = inside === null ? crownEdges(ray, prepared, topM) : null;
+    const crown = inside ?? (edges === null ? null : crownLoss(edges, leafOf));
+    if (crown === null) continue;
     sum.medianDb += crown.medianDb;
     sum.leastDb += crown.leastDb;
     sum.mostDb += crown.mostDb;

@@ -1,15 +1,10 @@
 import { THROUGH_LIMIT_GHZ } from "../propagation";
 import { leavesCount } from "./clearance";
 import { aimLossDb, antennaNameOf, beamwidthOf, patternOfEnd } from "./end-gear";
+import { BEAM_EDGE_DB, RADIO_DISTANCE_LIMIT_M, REFLECTION_WORTH_DB } from "./limits";
 import type { PathState } from "./path-state";
 import type { EndPlan, LinkPlan, LinkResult, ReflectionSummary, Warning } from "./types";
 
-/** Below this a distance shown by a radio is not a distance. */
-const RADIO_DISTANCE_LIMIT_M = 300;
-/** A reflected ray that can take this much is worth a word (ours). */
-export const REFLECTION_WORTH_DB = -3;
-/** Half power: beyond it the other end lies outside the beam. */
-const BEAM_EDGE_DB = -3;
 const aimOf = (plan: LinkPlan, end: EndPlan, state: PathState): number => {
   const { nearBearingDeg, farBearingDeg } = state.path.profile;
   return end === plan.near

@@ -278,7 +278,8 @@ test("second opinions on one wall, one hill, two walls: each near the whole meth
     masts,
     profile(4000, () => 0, [wall(2000, "w")], 900),
   ).opinions!;
-  expect(one.heightM).toBeCloseTo(12 + (2000 * 2000) / (2 * 8_494_667), 2);
+  // 600 m wide it is not endless: it stands 0.02 m lower in the profile.
+  expect(Math.abs(one.heightM - 12 - (2000 * 2000) / (2 * 8_494_667))).toBeLessThan(0.03);
   expect([one.roundedDb, one.twoEdgesDb]).toEqual([null, null]);
   expect(Math.abs(one.edgeDb - one.edgeExactDb)).toBeLessThan(0.3);
   const two = evaluateLink(

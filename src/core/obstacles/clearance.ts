@@ -1,5 +1,6 @@
-import { acrossExtent, type PreparedOutline } from "./body";
+import type { PreparedOutline } from "./body";
 import { f1RadiusM, type Ray, rayBulgeM, rayZM, shareOfPoint } from "./ray";
+import { freeingAsideM } from "./shadow";
 
 /** How near one obstacle, or the ground, comes to the ray. */
 export interface Approach {
@@ -146,6 +147,39 @@ const SAMPLE_EVERY_M = 5;
 const nearSideAmslM = (ray: Ray, xM: number, topAmslM: number, bottomAmslM: number): number =>
   rayZM(ray, xM) - rayBulgeM(ray, xM) < bottomAmslM ? bottomAmslM : topAmslM;
 
+const REACH_STEPS = 24;
+const HALVINGS = 12;
+
+/** How far from a place the ray stays inside a body's heights, up to a limit on one side. */
+const reachOf = (inside: (xM: number) => boolean, fromM: number, limitM: number): number => {
+  let last = fromM;
+  for (let i = 1; i <= REACH_STEPS; i++) {
+    const x = fromM + ((limitM - fromM) * i) / REACH_STEPS;
+    if (inside(x)) {
+      last = x;
+      continue;
+    }
+    let out = x;
+    for (let h = 0; h < HALVINGS; h++) {
+      const mid = (last + out) / 2;
+      if (inside(mid)) last = mid;
+      else out = mid;
+    }
+    return last;
+  }
+  return limitM;
+};
+
+const least = (values: readonly number[]): number => values.reduce((a, b) => Math.min(a, b), Number.POSITIVE_INFINITY);
+const greatest = (values: readonly number[]): number => values.reduce((a, b) => Math.max(a, b), Number.NEGATIVE_INFINITY);
+
+/** The least sideways move that frees the ray, over all of the body that stands in its height, not under the axis alone. */
+const asideOf = (ray: Ray, body: PreparedOutline["body"], inside: (xM: number) => boolean, atM: number): number => {
+  const fromM = reachOf(inside, atM, Math.min(atM, Math.max(ray.startM, least(body.xM))));
+  const toM = reachOf(inside, atM, Math.max(atM, Math.min(ray.endM, greatest(body.xM))));
+  return freeingAsideM(body, fromM, toM, inside);
+};
+
 /** The axis inside the outline: the ray passes over the body there, or through it. */
 const throughApproach = (ray: Ray, { body, stretches }: PreparedOutline, topAt: TopAt): Approach | null => {
   let best: Approach | null = null;
@@ -158,8 +192,6 @@ const throughApproach = (ray: Ray, { body, stretches }: PreparedOutline, topAt: 
     let deepestAtM = fromM;
     let upM = 0;
     let downM = 0;
-    let firstThroughM = Number.NaN;
-    let lastThroughM = Number.NaN;
     const samples = Math.min(STRETCH_SAMPLES, Math.max(2, Math.ceil((toM - fromM) / SAMPLE_EVERY_M)));
     for (let s = 0; s <= samples; s++) {
       const x = fromM + ((toM - fromM) * s) / samples;
@@ -173,14 +205,15 @@ const throughApproach = (ray: Ray, { body, stretches }: PreparedOutline, topAt: 
       if (depthM > 0) {
         upM = Math.max(upM, topAt(x) - rayAmslM);
         downM = Math.max(downM, rayAmslM - bottomAmslM);
-        if (Number.isNaN(firstThroughM)) firstThroughM = x;
-        lastThroughM = x;
       }
     }
     if (deepestM > 0) {
       const f1M = Math.max(LEAST_F1_M, f1RadiusM(ray, deepestAtM));
-      const extent = acrossExtent(body, firstThroughM, lastThroughM) ?? { leftM: -Infinity, rightM: Infinity };
-      const shiftM = Math.min(upM, downM, Math.abs(extent.leftM), Math.abs(extent.rightM));
+      const inside = (x: number): boolean => {
+        const rayAmslM = rayZM(ray, x) - rayBulgeM(ray, x);
+        return topAt(x) > rayAmslM && rayAmslM > bottomAmslM;
+      };
+      const shiftM = Math.min(upM, downM, asideOf(ray, body, inside, deepestAtM));
       const share = -shiftM / f1M;
       if (best === null || share < best.share) {
         best = { share, atM: deepestAtM, acrossM: 0, zAmslM: topAt(deepestAtM), side: "through", f1M };
@@ -262,7 +295,7 @@ export const groundApproach = (ray: Ray, distanceM: Float64Array, groundAmslM: F
 };
 
 /** The share counted against a tube that is never narrower than half the aperture near an end (ours). */
-export const apertureBoundShare = (ray: Ray, approach: Approach, policyShare: number): number => {
+export const apertureBoundShare = (ray: Ray, approach: Pick<Approach, "share" | "atM" | "f1M">, policyShare: number): number => {
   if (approach.share <= 0 || policyShare <= 0) return approach.share;
   const d1 = approach.atM - ray.startM;
   const d2 = ray.endM - approach.atM;

@@ -16,4 +16,5 @@ export { type Approach, apertureBoundShare, bodyApproach, groundApproach, type T
 export { effectiveEnd } from "./own-building";
 export { type RasterBody, raiseSurface } from "./rasterise";
 export { f1RadiusM, makeRay, type Ray, rayBulgeM, rayZM, shareOfPoint } from "./ray";
+export { freeingAsideM, type Shadow, shadowOf } from "./shadow";
 export { type PreparedSide, prepareSide, sideApproach } from "./side-ground";

@@ -2,8 +2,9 @@ export { BARRIER_MATERIALS, type Barrier, type BarrierLoss, barrierLoss } from "
 export { fresnelIntegral } from "./fresnel-integral";
 export { freeSpaceLossDb, freeSpaceLossRoundedDb, LIGHT_SPEED_M_S, wavelengthM } from "./p525-free-space";
 export { type DiffractionProfile, deltaBullingtonDb, prepareDiffraction } from "./p526-delta-bullington";
-export { finiteScreenLossDb, knifeEdgeLossDb, knifeEdgeLossExactDb, LEAST_V, vOfShare } from "./p526-knife-edge";
+export { finiteScreenLossDb, knifeEdgeLossDb, knifeEdgeLossExactDb, LEAST_V, vOfEdgeLoss, vOfShare } from "./p526-knife-edge";
 export { roundedObstacleLossDb, twoEdgeLossDb, vOfEdge } from "./p526-obstacles";
+export { PHASE_SIGMA_F1, type ScreenLoss, screenLoss, screenSpreadDb } from "./p526-screen";
 export { type ShiftScratch, shiftedDiffraction, shiftScratch, thinnedDiffraction } from "./p526-shifted";
 export { firstTermLossDb, type GroundType, type Polarisation, sphericalEarthLossDb } from "./p526-spherical-earth";
 export { type Permittivity, type Surface, seaWaterConductivity, surfacePermittivity, waterPermittivity } from "./p527-permittivity";

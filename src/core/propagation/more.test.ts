@@ -169,8 +169,9 @@ describe("monotony over the whole range", () => {
     for (let seed = 0; seed < 20; seed++) {
       const ground = distanceM.map((x) => 25 * Math.sin(x / (700 + 40 * seed)) + 12 * Math.sin(x / 130 + seed) + 60);
       const p = prepareDiffraction({ distanceM, topAmslM: ground, groundAmslM: ground, frequencyGhz: 5.5, effectiveRadiusM: 8.5e6 });
-      const thin = thinnedDiffraction(p, 80, 90, 512);
-      expect(thin.count).toBeLessThanOrEqual(512);
+      const { profile: thin, kept } = thinnedDiffraction(p, 80, 90, 512, [7, 3001]);
+      expect(thin.count).toBeLessThanOrEqual(514);
+      for (const stay of [7, 3001]) expect(kept).toContain(stay);
       expect(Math.abs(deltaBullingtonDb(thin, 80, 90) - deltaBullingtonDb(p, 80, 90)), `seed ${seed}`).toBeLessThan(0.1);
     }
   });

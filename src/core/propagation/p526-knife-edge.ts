@@ -14,6 +14,13 @@ export const knifeEdgeLossDb = (v: number): number => {
   return 6.9 + 20 * Math.log10(Math.sqrt(u * u + 1) + u);
 };
 
+/** The v whose J(v) is a loss, the inverse of eq. (31); minus infinity for no loss. */
+export const vOfEdgeLoss = (lossDb: number): number => {
+  if (lossDb <= 0) return Number.NEGATIVE_INFINITY;
+  const w = 10 ** ((lossDb - 6.9) / 20);
+  return (w - 1 / w) / 2 + 0.1;
+};
+
 /** J(v) in dB by the Fresnel integrals, P.526-15 eq. (30). Oscillates about 0 for v below about -0.8. */
 export const knifeEdgeLossExactDb = (v: number): number => {
   const { c, s } = fresnelIntegral(v);

@@ -69,13 +69,20 @@ export const shiftedDiffraction = (
 };
 
 /**
- * The profile with at most so many points: of each run of neighbours the one nearest to blocking the
- * straight line between two heights. The smooth-earth fit stays that of the whole.
+ * The profile with at most so many points beside those that must stay: of each run of neighbours the one
+ * nearest to blocking the straight line between two heights. The smooth-earth fit stays that of the whole.
+ * @param stay indices of points that are kept in any case.
+ * @returns the profile, and for each of its points the index it had.
  */
-export const thinnedDiffraction = (p: DiffractionProfile, nearAmslM: number, farAmslM: number, mostPoints: number): DiffractionProfile => {
-  const run = Math.ceil(p.count / mostPoints);
-  if (run <= 1) return p;
-  const kept: number[] = [];
+export const thinnedDiffraction = (
+  p: DiffractionProfile,
+  nearAmslM: number,
+  farAmslM: number,
+  mostPoints: number,
+  stay: readonly number[] = [],
+): { profile: DiffractionProfile; kept: readonly number[] } => {
+  const run = Math.max(1, Math.ceil(p.count / mostPoints));
+  const chosen = new Set<number>(stay);
   for (let from = 0; from < p.count; from += run) {
     let best = from;
     let bestV = Number.NEGATIVE_INFINITY;
@@ -87,18 +94,22 @@ export const thinnedDiffraction = (p: DiffractionProfile, nearAmslM: number, far
         best = i;
       }
     }
-    kept.push(best);
+    chosen.add(best);
   }
+  const kept = [...chosen].sort((a, b) => a - b);
   const take = (values: Float64Array): Float64Array => Float64Array.from(kept, (i) => values[i]!);
   return {
-    ...p,
-    count: kept.length,
-    fromNearKm: take(p.fromNearKm),
-    inverseNear: take(p.inverseNear),
-    inverseFar: take(p.inverseFar),
-    topM: take(p.topM),
-    groundM: take(p.groundM),
-    bulgeM: take(p.bulgeM),
-    vPerM: take(p.vPerM),
+    kept,
+    profile: {
+      ...p,
+      count: kept.length,
+      fromNearKm: take(p.fromNearKm),
+      inverseNear: take(p.inverseNear),
+      inverseFar: take(p.inverseFar),
+      topM: take(p.topM),
+      groundM: take(p.groundM),
+      bulgeM: take(p.bulgeM),
+      vPerM: take(p.vPerM),
+    },
   };
 };
