@@ -17,6 +17,7 @@ import {
   type TrimList,
   trimList,
 } from "../src/core/link";
+import { usesOf } from "../src/core/radio";
 import { type HeightAnswers, heightAnswers, heightsWithoutNull, levelOverHeight, outlook, relaySpots } from "../src/core/solve";
 import { bilinearSampler, sampleGround } from "../src/core/terrain";
 import { CLIMATE, end, POLICY, plan } from "../src/core/testing/scene";
@@ -50,6 +51,7 @@ const judge = (demo: DemoJob): Judged[] => {
         mountMaxAglM: s.mountMaxAglM,
         txPowerDbm: l.powerDbm[i],
         radio: catalogue.radios.find((r) => r.id === l.radio[i])!,
+        use: usesOf(catalogue.radios.find((r) => r.id === l.radio[0])!, catalogue.radios.find((r) => r.id === l.radio[1])!)[i],
         barrier: i === 1 && l.farWall !== undefined ? { kind: "material", material: l.farWall } : null,
         aim: i === 0 && l.nearAim !== undefined ? l.nearAim : AIMED,
       });
@@ -58,7 +60,7 @@ const judge = (demo: DemoJob): Judged[] => {
       widthMhz: l.widthMhz,
       needToFarMbps: l.needMbps[0],
       needToNearMbps: l.needMbps[1],
-      policy: { ...POLICY, use: l.radio[0] === "gannet-ninety" ? "ptmp" : "ptp" },
+      policy: POLICY,
       climate: CLIMATE,
     });
     const path = preparePath(planned, profile);

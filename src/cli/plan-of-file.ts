@@ -29,8 +29,8 @@ const endOf = (file: PlanEnd, which: "near" | "far", catalogue: Catalogue): EndP
   if (radio === undefined) throw new PlanError(`${which}.radio: no radio "${file.radio}" in the catalogue`);
   const antenna = file.antenna === null ? null : catalogue.antennas.find((a) => a.id === file.antenna);
   if (antenna === undefined) throw new PlanError(`${which}.antenna: no antenna "${file.antenna}" in the catalogue`);
-  const { radio: _r, antenna: _a, powerDbm, latDeg: _lat, lonDeg: _lon, ...rest } = file;
-  return { ...rest, radio, antenna, txPowerDbm: powerDbm };
+  const { radio: _r, antenna: _a, powerDbm, port, latDeg: _lat, lonDeg: _lon, ...rest } = file;
+  return { ...rest, radio, antenna, portIndex: port, txPowerDbm: powerDbm };
 };
 
 /** The plan that the core evaluates. @throws PlanError for hardware that is not there or a missing rain rate. */
@@ -55,7 +55,9 @@ export const linkPlanOf = (file: PlanFile, catalogue: Catalogue): LinkPlan => {
     needToNearMbps: file.needToNearMbps,
     frameShareToFar: file.frameShareToFar,
     trims: file.trimsM,
-    permissionRecorded: file.permissionRecorded,
+    yearPercent: file.needYearPercent,
+    permissions: file.permissions,
+    day: file.day ?? `${file.policy.year}-07-01`,
     policy: { ...policy, kLow: kLow ?? K_LOW_DEFAULT },
     climate: { ...climate, rainRate001MmH: rain },
     water: waterOver(file.water, "level" in file.ground),

@@ -1,5 +1,6 @@
 /* The plan file of the command line: one JSON object, checked field by field. docs/cli.md describes it. */
 import { z } from "zod";
+import { DEFAULT_YEAR_PERCENT, LEAST_YEAR_PERCENT, MOST_YEAR_PERCENT } from "../core/link";
 import { BODY_KINDS } from "../core/obstacles";
 
 export const PLAN_VERSION = 1;
@@ -31,6 +32,10 @@ const end = z.strictObject({
   feederLossDb: lossDb,
   connectorLossDb: lossDb,
   barrier,
+  /** What the end is to the rules. */
+  use: z.enum(["pair", "hub", "remote"]).default("pair"),
+  /** Ethernet port by its place on the sheet, counted from 0; null: the powered one. */
+  port: z.number().int().min(0).max(15).nullable().default(null),
   interferenceDbm: z.number().min(-130).max(0).nullable().default(null),
   aim: z
     .strictObject({
@@ -86,7 +91,6 @@ export const policySchema = z.strictObject({
   freeShare: z.number().min(0).max(0.9).default(0.3),
   marginDb: z.number().min(0).max(40).default(10),
   domain: z.enum(["cautious", "FCC-like", "ETSI-like"]).default("cautious"),
-  use: z.enum(["ptp", "ptmp"]).default("ptp"),
   climateZone: z.enum(["temperate", "tropical"]).default("temperate"),
   kLow: z
     .array(z.strictObject({ pathKm: z.number().gt(0), k: z.number().gt(0).max(2) }))
@@ -119,7 +123,26 @@ export const planSchema = z.strictObject({
   needToNearMbps: z.number().min(0).max(100_000).nullable().default(null),
   frameShareToFar: z.number().min(0.1).max(0.9).nullable().default(null),
   trimsM: z.record(z.string(), z.number().min(0).max(100)).default({}),
-  permissionRecorded: z.boolean().default(false),
+  needYearPercent: z.number().min(LEAST_YEAR_PERCENT).max(MOST_YEAR_PERCENT).default(DEFAULT_YEAR_PERCENT),
+  permissions: z
+    .array(
+      z.strictObject({
+        kind: z.string().max(80).default(""),
+        holder: z.string().max(120).default(""),
+        number: z.string().min(1).max(120),
+        place: z.string().max(120).default(""),
+        lowMhz: z.number().min(0),
+        highMhz: z.number().min(0),
+        maxEirpDbm: z.number().nullable().default(null),
+        from: z.iso.date().nullable().default(null),
+        until: z.iso.date().nullable().default(null),
+        note: z.string().max(500).default(""),
+      }),
+    )
+    .max(10)
+    .default([]),
+  /** The day the plan is for; the middle of its year when left out. */
+  day: z.iso.date().optional(),
   policy: policySchema,
   climate: climateSchema,
   water: z

@@ -1,6 +1,7 @@
 import { destination, type LatLon } from "../core/geo";
 import { type EndPlan, type LinkPlan, type PathProfile, waterOver } from "../core/link";
 import type { Barrier } from "../core/propagation";
+import { type LinkUse, usesOf } from "../core/radio";
 import type { DesignFields, GroundTold } from "./schemas";
 import type { HardwareDto, JobDto, ProfileDto } from "./types";
 
@@ -34,6 +35,7 @@ const endOf = (
   site: EndSite,
   d: DesignFields,
   which: "near" | "far",
+  use: LinkUse,
   radio: HardwareDto["radios"][number],
   antenna: HardwareDto["antennas"][number] | null,
 ): EndPlan => ({
@@ -42,6 +44,8 @@ const endOf = (
   mountSigmaM: MOUNT_SIGMA_M,
   positionSigmaM: POSITION_SIGMA_M,
   radio,
+  use,
+  portIndex: d[`${which}Port`],
   antenna,
   mountAglM: d[`${which}MountAglM`],
   feederLossDb: d[`${which}FeederLossDb`],
@@ -75,17 +79,19 @@ export const planOf = (
   const farRadio = radioOf(design.farRadioId);
   if (nearRadio === undefined) return { code: "hardware-missing", id: design.nearRadioId };
   if (farRadio === undefined) return { code: "hardware-missing", id: design.farRadioId };
-  const shares = (r: typeof nearRadio): boolean => r.roles.includes("hub") && !r.roles.includes("near/far");
+  const [nearUse, farUse] = usesOf(nearRadio, farRadio);
   return {
-    near: endOf(near, design, "near", nearRadio, antennaOf(design.nearAntennaId)),
-    far: endOf(far, design, "far", farRadio, antennaOf(design.farAntennaId)),
+    near: endOf(near, design, "near", nearUse, nearRadio, antennaOf(design.nearAntennaId)),
+    far: endOf(far, design, "far", farUse, farRadio, antennaOf(design.farAntennaId)),
     centreMhz: design.centreMhz,
     widthMhz: design.widthMhz,
     needToFarMbps: design.needToFarMbps,
     needToNearMbps: design.needToNearMbps,
     trims: design.trimsM,
     frameShareToFar: design.frameShareToFar,
-    permissionRecorded: design.permission !== null && design.permission !== "",
+    yearPercent: design.needYearPercent,
+    permissions: design.permissions,
+    day: job.visitOn,
     policy: {
       clearance: design.policyOver.clearance ?? job.clearancePolicy,
       kFactor: design.policyOver.kFactor ?? job.kFactor,
@@ -96,7 +102,6 @@ export const planOf = (
       freeShare: job.freeShare,
       marginDb: job.marginDb,
       domain: job.ruleDomain,
-      use: shares(nearRadio) || shares(farRadio) ? "ptmp" : "ptp",
       climateZone: job.climateZone,
       leaf: design.policyOver.leaf ?? job.leafState,
       kLow: [

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { DEFAULT_YEAR_PERCENT, HIGHEST_TYPED_MOUNT_M, LEAST_YEAR_PERCENT, MOST_YEAR_PERCENT } from "../core/link";
 import { BARRIER_MATERIALS } from "../core/propagation";
 
 /* What travels between browser and server, checked at the door. Limits are said in the message. */
@@ -11,7 +12,7 @@ const lonDeg = z
   .number("longitude must be a number")
   .min(-180, "longitude must be between -180 and 180")
   .max(180, "longitude must be between -180 and 180");
-export const MOST_MOUNT_M = 300;
+export const MOST_MOUNT_M = HIGHEST_TYPED_MOUNT_M;
 const mountAglM = z
   .number("height must be a number")
   .min(0, "height must be 0 m or above")
@@ -191,6 +192,36 @@ const aimAzimuthDeg = z
   .nullable();
 const aimTiltDeg = z.number("tilt must be a number").min(-90, "tilt must be -90° or above").max(90, "tilt must be 90° or less").nullable();
 
+const portIndex = z.number().int().min(0).max(15).nullable().default(null);
+const day = (what: string) => z.iso.date(`${what} must be a date`).nullable();
+/** A permission as it was recorded; it covers what it names, and only that. */
+export const recordedPermissionSchema = z
+  .object({
+    kind: words("the kind", 80),
+    holder: words("the holder", 120),
+    number: z
+      .string()
+      .trim()
+      .min(1, "the number or reference must not be empty")
+      .max(120, "the number or reference must be 120 letters or fewer"),
+    place: words("the place", 120),
+    lowMhz: z.number("the lower edge must be a number").min(0).max(350_000),
+    highMhz: z.number("the upper edge must be a number").min(0).max(350_000),
+    maxEirpDbm: z
+      .number("the EIRP must be a number")
+      .min(-60, "the EIRP must be -60 dBm or above")
+      .max(100, "the EIRP must be 100 dBm or less")
+      .nullable(),
+    from: day("the first day"),
+    until: day("the last day"),
+    note: words("the note", 500),
+  })
+  .refine((p) => p.highMhz > p.lowMhz, { error: "the upper edge must be above the lower", path: ["highMhz"] })
+  .refine((p) => p.from === null || p.until === null || p.until >= p.from, {
+    error: "the last day must not lie before the first",
+    path: ["until"],
+  });
+
 export const designFieldsSchema = z.object({
   nearMountAglM: mountAglM,
   farMountAglM: mountAglM,
@@ -228,7 +259,15 @@ export const designFieldsSchema = z.object({
   needToFarMbps: z.number().min(0, "rate must be 0 Mbps or above").max(100_000).nullable(),
   needToNearMbps: z.number().min(0, "rate must be 0 Mbps or above").max(100_000).nullable(),
   trimsM: z.record(uuid, z.number().min(0).max(100)),
-  permission: z.string().trim().max(500).nullable(),
+  needYearPercent: z
+    .number("the share of the year must be a number")
+    .min(LEAST_YEAR_PERCENT, `the share of the year must be ${LEAST_YEAR_PERCENT} % or above: below, the rain method does not know`)
+    .max(MOST_YEAR_PERCENT, `the share of the year must be ${MOST_YEAR_PERCENT} % or less: beyond, the rain method does not know`)
+    .default(DEFAULT_YEAR_PERCENT),
+  /** Ethernet port the cable goes into, by its place on the sheet; null: the powered one. */
+  nearPort: portIndex,
+  farPort: portIndex,
+  permissions: z.array(recordedPermissionSchema).max(10, "a link has at most 10 permissions on record").default([]),
   policyOver: policyOverSchema.default({}),
 });
 /** A copy of the design in force, kept to compare with: as it stands on the screen, saved already or not. */
@@ -272,6 +311,7 @@ export const relaysSchema = z.object({
 /** A relay put between the ends of a link: a site of the job, or a new one on the spot. */
 export const newRelaySchema = z.union([z.object({ siteId: uuid }), z.object({ name, latDeg, lonDeg, mountAglM })]);
 
+export type RecordedPermission = z.infer<typeof recordedPermissionSchema>;
 export type PolicyOver = z.infer<typeof policyOverSchema>;
 export type PlacesQuestion = z.infer<typeof placesSchema>;
 export type RelaysQuestion = z.input<typeof relaysSchema>;

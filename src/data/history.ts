@@ -1,5 +1,6 @@
 import { and, desc, eq, gt, inArray, isNull, notInArray, or, sql } from "drizzle-orm";
 import type { PgTable } from "drizzle-orm/pg-core";
+import { deepEqual } from "fast-equals";
 import { clientNow } from "./actor";
 import { recordChange, type Tx } from "./changes";
 import { NotFound, Refused, VersionClash } from "./clash";
@@ -28,7 +29,9 @@ const NOT_COMPARED = new Set([
 ]);
 
 /** Deep equality of JSON values; absent and null are the same. */
-const same = (a: unknown, b: unknown): boolean => JSON.stringify(a ?? null) === JSON.stringify(b ?? null);
+/** By structure, as a row comes back: dates as text, nothing as null. */
+const same = (a: unknown, b: unknown): boolean => deepEqual(plain(a), plain(b));
+const plain = (value: unknown): unknown => JSON.parse(JSON.stringify(value ?? null));
 
 type Logged = Readonly<Record<string, unknown>> | null;
 

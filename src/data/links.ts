@@ -5,6 +5,7 @@ import { recordChange } from "./changes";
 import { NotFound, Refused, VersionClash } from "./clash";
 import type { Db } from "./client";
 import type { DesignRow, LinkWithDesign } from "./jobs";
+import { lockJobOf } from "./lock";
 import { design, job, link, site } from "./schema";
 
 export type DesignInput = Omit<
@@ -55,6 +56,7 @@ export const createLink = (
 /** Saves a design made on a version. @throws VersionClash with the row as it now stands. */
 export const updateDesign = (db: Db, designId: string, version: number, input: Partial<DesignInput>): Promise<DesignRow> =>
   db.transaction(async (tx) => {
+    await lockJobOf(tx, "design", designId);
     const [before] = await tx.select().from(design).where(eq(design.id, designId)).for("update");
     if (before === undefined) throw new NotFound("design");
     if (before.version !== version) throw new VersionClash("design", before);
@@ -82,6 +84,7 @@ export const MOST_KEPT = 8;
 /** Keeps a copy of the design in force, to compare with. @param shown its fields as they stand on the screen, when they may not be saved yet. */
 export const keepDesign = (db: Db, linkId: string, name: string, shown: Partial<DesignInput> = {}): Promise<DesignRow> =>
   db.transaction(async (tx) => {
+    await lockJobOf(tx, "link", linkId);
     const [owner] = await tx.select().from(link).where(eq(link.id, linkId)).for("update");
     if (owner === undefined || owner.deletedAt !== null) throw new NotFound("link");
     const rows = await tx
@@ -105,6 +108,7 @@ export const keepDesign = (db: Db, linkId: string, name: string, shown: Partial<
 /** Takes a kept design away. The one in force stays. */
 export const dropDesign = (db: Db, designId: string, version: number): Promise<void> =>
   db.transaction(async (tx) => {
+    await lockJobOf(tx, "design", designId);
     const [before] = await tx.select().from(design).where(eq(design.id, designId)).for("update");
     if (before === undefined || before.chosen) throw new NotFound("design");
     if (before.version !== version) throw new VersionClash("design", before);
@@ -119,6 +123,7 @@ export const dropDesign = (db: Db, designId: string, version: number): Promise<v
 
 export const setLinkDeleted = (db: Db, linkId: string, version: number, deleted: boolean): Promise<void> =>
   db.transaction(async (tx) => {
+    await lockJobOf(tx, "link", linkId);
     const [before] = await tx.select().from(link).where(eq(link.id, linkId)).for("update");
     if (before === undefined) throw new NotFound("link");
     if (before.version !== version) throw new VersionClash("link", before);
@@ -140,6 +145,7 @@ export const setLinkDeleted = (db: Db, linkId: string, version: number, deleted:
 /** Ground told by hand for a link, or null for the terrain in force; made on a version. */
 export const setGroundTold = (db: Db, linkId: string, version: number, groundTold: unknown): Promise<void> =>
   db.transaction(async (tx) => {
+    await lockJobOf(tx, "link", linkId);
     const [before] = await tx.select().from(link).where(eq(link.id, linkId)).for("update");
     if (before === undefined) throw new NotFound("link");
     if (before.version !== version) throw new VersionClash("link", before);

@@ -4,6 +4,7 @@ import type { BodyKind } from "../core/obstacles";
 import { recordChange, type Tx } from "./changes";
 import { NotFound, VersionClash } from "./clash";
 import type { Db } from "./client";
+import { lockJobOf } from "./lock";
 
 /** What people edit of an obstacle. */
 export interface ObstacleFields {
@@ -140,6 +141,7 @@ export const updateDrawn = (
   deleted?: boolean,
 ): Promise<number> =>
   db.transaction(async (tx) => {
+    await lockJobOf(tx, table, id);
     const before = await loggedRow(tx, table, id, true);
     if (before === null) throw new NotFound(table);
     if (before.version !== version) throw new VersionClash(table, before);
@@ -158,6 +160,7 @@ export const updateDrawn = (
 /** Cuts one obstacle into several: the first keeps its row, the others are new; one transaction. */
 export const splitObstacle = (db: Db, id: string, version: number, parts: readonly (readonly LatLon[])[]): Promise<void> =>
   db.transaction(async (tx) => {
+    await lockJobOf(tx, "obstacle", id);
     const before = await loggedRow(tx, "obstacle", id, true);
     if (before === null) throw new NotFound("obstacle");
     if (before.version !== version) throw new VersionClash("obstacle", before);

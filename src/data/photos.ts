@@ -2,6 +2,7 @@ import { and, asc, eq, isNull, sql } from "drizzle-orm";
 import { recordChange } from "./changes";
 import { NotFound, VersionClash } from "./clash";
 import type { Db } from "./client";
+import { lockJobOf } from "./lock";
 import { photo } from "./schema";
 
 export type PhotoRow = Omit<typeof photo.$inferSelect, "bytes">;
@@ -58,6 +59,7 @@ export const updatePhoto = (
   fields: Partial<Pick<PhotoRow, "fromWhere" | "bearingDeg" | "takenOn" | "note" | "siteId">> & { deleted?: boolean | undefined },
 ): Promise<PhotoRow> =>
   db.transaction(async (tx) => {
+    await lockJobOf(tx, "photo", photoId);
     const [before] = await tx.select(PHOTO_HEAD).from(photo).where(eq(photo.id, photoId)).for("update");
     if (before === undefined) throw new NotFound("photo");
     if (before.version !== version) throw new VersionClash("photo", before);

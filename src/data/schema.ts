@@ -15,6 +15,7 @@ import {
   uniqueIndex,
   uuid,
 } from "drizzle-orm/pg-core";
+import type { Permission } from "../core/radio";
 import { bytea, geometry } from "./columns";
 
 const id = () => uuid().primaryKey().default(sql`gen_random_uuid()`);
@@ -315,8 +316,13 @@ export const design = pgTable(
     needToNearMbps: doublePrecision("need_to_near_mbps"),
     /** Obstacle id to height above ground after a planned cut, metres. */
     trimsM: jsonb("trims_m").$type<Record<string, number>>().notNull().default({}),
-    /** What was recorded of a permission the rules ask for; null while open. */
-    permission: text(),
+    /** Share of the year in which the need is to be kept, per cent. */
+    needYearPercent: doublePrecision("need_year_percent").notNull().default(99.9),
+    /** Ethernet port the cable goes into, by its place on the sheet; null: the powered one. */
+    nearPort: integer("near_port"),
+    farPort: integer("far_port"),
+    /** Permissions on record: kind, holder, number, place, channel, EIRP, days, note. */
+    permissions: jsonb().$type<Permission[]>().notNull().default([]),
     version: version(),
     ...stamps(),
   },

@@ -4,6 +4,7 @@ import { recordChange, type Tx } from "./changes";
 import { NotFound, Refused, VersionClash } from "./clash";
 import type { Db } from "./client";
 import type { SiteRow } from "./jobs";
+import { lockJobOf } from "./lock";
 import { job, link, site } from "./schema";
 
 /** Two sites closer than this are one spot. */
@@ -37,6 +38,7 @@ export const createSite = (db: Db, jobId: string, input: SiteInput): Promise<Sit
 
 export const updateSite = (db: Db, siteId: string, version: number, input: Partial<SiteInput>): Promise<SiteRow> =>
   db.transaction(async (tx) => {
+    await lockJobOf(tx, "site", siteId);
     const [before] = await tx.select().from(site).where(eq(site.id, siteId)).for("update");
     if (before === undefined) throw new NotFound("site");
     if (before.version !== version) throw new VersionClash("site", before);
@@ -55,6 +57,7 @@ export const updateSite = (db: Db, siteId: string, version: number, input: Parti
 /** Takes a site away, or brings it back. A site that still carries a link stays. */
 export const setSiteDeleted = (db: Db, siteId: string, version: number, deleted: boolean): Promise<SiteRow> =>
   db.transaction(async (tx) => {
+    await lockJobOf(tx, "site", siteId);
     const [before] = await tx.select().from(site).where(eq(site.id, siteId)).for("update");
     if (before === undefined) throw new NotFound("site");
     if (before.version !== version) throw new VersionClash("site", before);

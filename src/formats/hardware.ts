@@ -1,5 +1,5 @@
 import { z } from "zod";
-import type { Antenna, Radio } from "../core/radio";
+import { type Antenna, parseDuplex, parsePolarisation, type Radio } from "../core/radio";
 
 const MOST_ROWS = 500;
 const id = z.string().regex(/^[a-z0-9][a-z0-9-]{0,63}$/, "small letters, digits and hyphens");
@@ -26,6 +26,19 @@ const patternFields = {
   cuts: z.object({ azimuth: cut, elevation: cut }).optional(),
 };
 
+const POLARISATIONS =
+  "dual linear H+V, dual slant +45/-45, single linear V, single linear H, single linear V or H by turning the feed, circular";
+const polarisation = z
+  .string()
+  .max(80)
+  .refine((words) => parsePolarisation(words) !== null, { error: `is none of: ${POLARISATIONS}` });
+const DUPLEXES = "TDD, contention; TDD, scheduled; TDD, scheduled, ratios 50/50 67/33; TDD, fixed frame 50/50; FDD";
+const duplex = z
+  .string()
+  .min(1)
+  .max(80)
+  .refine((words) => parseDuplex(words) !== null, { error: `is none of: ${DUPLEXES}` });
+
 const modulation = z.object({
   index: z.number().int().min(0).max(40),
   modulation: z.string().min(1).max(40),
@@ -48,8 +61,8 @@ export const radioSchema = z.looseObject({
   chains: z.number().int().min(1).max(16),
   maxStreams: z.number().int().min(1).max(16),
   maxStreamsPerRemote: z.number().int().min(1).max(16),
-  polarisation: z.string().max(80),
-  duplex: z.string().min(1).max(80),
+  polarisation,
+  duplex,
   blockAckWindowFrames: z.number().int().min(0).max(4096),
   maxAggregateMs: z.number().min(0).max(50),
   maxLinkKm: z.number().gt(0).max(200),
@@ -72,9 +85,10 @@ export const radioSchema = z.looseObject({
     .refine((a) => a.kind === "connectorised" || a.gainDbi !== undefined, "an integrated antenna needs its gain"),
   modulations: z.array(modulation).min(1).max(40),
   ethernetPorts: z
-    .array(z.looseObject({ speedMbps: z.number().gt(0).max(400_000) }))
+    .array(z.looseObject({ speedMbps: z.number().gt(0).max(400_000), powerIn: z.boolean().optional() }))
     .min(1)
     .max(16),
+  automaticPowerControl: z.boolean().optional(),
 }) satisfies z.ZodType<Radio>;
 
 export const antennaSchema = z.looseObject({
@@ -86,7 +100,7 @@ export const antennaSchema = z.looseObject({
   azimuthBeamwidthDeg: beamwidthDeg,
   elevationBeamwidthDeg: beamwidthDeg,
   diameterMm: z.number().gt(0).max(5000).nullish(),
-  polarisation: z.string().max(80).optional(),
+  polarisation: polarisation.optional(),
   ...patternFields,
 }) satisfies z.ZodType<Antenna>;
 

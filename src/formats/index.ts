@@ -13,6 +13,7 @@ export {
   radioSchema,
   readHardwareFile,
 } from "./hardware";
+export { ruleFileSchema, ruleRowSchema } from "./rules";
 export { cellMetres, gridFromTerrainFile, sigmaOfCell } from "./terrain/grid-of-file";
 export { isTerrainFile, lookAtTerrain, openTerrain } from "./terrain/open-terrain";
 export type { TerrainSource } from "./terrain/source";

@@ -2,6 +2,7 @@ import { createHash, randomUUID } from "node:crypto";
 import { mkdtemp, readFile, rm, writeFile } from "node:fs/promises";
 import { tmpdir } from "node:os";
 import path from "node:path";
+import { deepEqual } from "fast-equals";
 import { strFromU8, strToU8, unzipSync, type Zippable, zipSync } from "fflate";
 import { z } from "zod";
 import {
@@ -193,6 +194,22 @@ const jobSchema = basisSchema.extend({
   centreLonDeg: z.number().min(-180).max(180),
 });
 const siteSchema = newSiteSchema.extend({ id: uuid });
+/** A design written before permissions had fields: its words become a number that covers the channel of the design. */
+const upgraded = (raw: unknown): unknown => {
+  if (raw === null || typeof raw !== "object" || !("permission" in raw)) return raw;
+  const { permission, ...rest } = raw as Record<string, unknown>;
+  if (typeof permission !== "string" || permission.trim() === "" || "permissions" in rest) return rest;
+  const half = Number(rest.widthMhz) / 2;
+  const covers = { lowMhz: Number(rest.centreMhz) - half, highMhz: Number(rest.centreMhz) + half };
+  const words = {
+    kind: "",
+    holder: "",
+    number: permission.trim().slice(0, 120),
+    place: "",
+    note: permission.length > 120 ? permission.slice(0, 500) : "",
+  };
+  return { ...rest, permissions: [{ ...words, ...covers, maxEirpDbm: null, from: null, until: null }] };
+};
 const linkSchema = z.object({
   id: uuid,
   number: z.number().int().min(1),
@@ -201,9 +218,9 @@ const linkSchema = z.object({
   label: z.string().max(80),
   stage: z.string().max(80),
   groundTold: groundToldSchema.nullable(),
-  design: designFieldsSchema.extend({ id: uuid }),
+  design: z.preprocess(upgraded, designFieldsSchema.extend({ id: uuid })),
   kept: z
-    .array(designFieldsSchema.extend({ id: uuid, name: z.string().max(40) }))
+    .array(z.preprocess(upgraded, designFieldsSchema.extend({ id: uuid, name: z.string().max(40) })))
     .max(20)
     .default([]),
 });
@@ -355,18 +372,9 @@ export const readBundle = async (db: Db, file: string, asCopy: boolean): Promise
   const hardware = readJson(files, "hardware.json", hardwareSchema);
   const photos = readJson(files, "photos.json", z.array(photoSchema).max(2000));
   const here = [...(await listRadios(db)), ...(await listAntennas(db))];
-  const known = new Map(here.map((r) => [r.id, JSON.stringify(r.sheet)]));
+  const known = new Map(here.map((r) => [r.id, r.sheet as unknown]));
   const all = [...hardware.radios, ...hardware.antennas];
-  // As the database keeps it: its order of keys is its own.
-  const canonical = (value: unknown): string =>
-    JSON.stringify(value, (_k, v: unknown) =>
-      v !== null && typeof v === "object" && !Array.isArray(v)
-        ? Object.fromEntries(Object.entries(v).sort(([a], [b]) => (a < b ? -1 : 1)))
-        : v,
-    );
-  const differing = all
-    .filter((h) => known.has(h.sheet.id) && canonical(JSON.parse(known.get(h.sheet.id)!)) !== canonical(h.sheet))
-    .map((h) => h.sheet.name);
+  const differing = all.filter((h) => known.has(h.sheet.id) && !deepEqual(known.get(h.sheet.id), h.sheet)).map((h) => h.sheet.name);
   for (const [kind, rows] of Object.entries(hardware) as ["radios" | "antennas", typeof all][]) {
     for (const h of rows.filter((r) => !known.has(r.sheet.id))) {
       await saveHardware(db, { radios: [], antennas: [], [kind]: [h.sheet], source: h.source } as never);

@@ -15,7 +15,7 @@ const legDesign = (link: LinkWithDesign, kept: "near" | "far", relayAglM: number
     kept === "near"
       ? { farMountAglM: relayAglM, farMountId: null, farWall: null, farWallLossDb: null, farInterferenceDbm: null }
       : { nearMountAglM: relayAglM, nearMountId: null, nearWall: null, nearWallLossDb: null, nearInterferenceDbm: null };
-  return { ...d, ...aimed, ...open, trimsM: {}, permission: null };
+  return { ...d, ...aimed, ...open, trimsM: {}, permissions: [] };
 };
 
 /**

@@ -3,9 +3,10 @@
  * P.530-17 §2.2.2.1: whole F1 at the median k, and at the low k a share that depends on climate and on
  * whether the obstacle is isolated or extended.
  */
-import { type Approach, f1RadiusM, groundApproach, type Ray, rayBulgeM, rayZM, sideApproach } from "../obstacles";
+import { type Approach, bodyApproach, f1RadiusM, groundApproach, type Ray, rayBulgeM, rayZM, sideApproach } from "../obstacles";
+import { leavesCount } from "./clearance";
 import { kLowOf } from "./defaults";
-import type { PreparedPath } from "./prepare";
+import { type PreparedPath, SHARE_OF_INTEREST } from "./prepare";
 import type { ClearancePolicy, LinkPlan } from "./types";
 
 export interface Condition {
@@ -23,15 +24,22 @@ const ISOLATED_SHARE = 0;
 const EXTENDED_SHARE = 0.3;
 const TROPICAL_SHARE = 0.6;
 const TROPICAL_ABOVE_M = 30_000;
-/** An obstacle is extended when the ground within 0.3 F1 of the worst share fills more than this share of the path (ours). */
+/** An obstacle is extended when what lies within 0.3 F1 of the worst share fills more than this share of the path (ours). */
 const EXTENDED_PATH_SHARE = 0.1;
 const WITHIN_SHARE = 0.3;
 
-/** Whether the ground comes near its worst share over a long stretch. */
-const isExtended = (path: PreparedPath, ray: Ray, worst: Approach | null): boolean => {
+/** Whether the ground and what stands on it come near the worst share over a long stretch. */
+const isExtended = (plan: LinkPlan, path: PreparedPath, ray: Ray, ground: Approach | null): boolean => {
   const { distanceM, groundAmslM, pathM } = path.profile;
-  if (worst === null) return false;
-  let lengthM = 0;
+  const leaves = leavesCount(plan);
+  const bodies = path.near.flatMap((b) => {
+    if (b.vegetation && !leaves) return [];
+    const a = bodyApproach(ray, b, b.topAt(plan.policy.year), SHARE_OF_INTEREST);
+    return a === null ? [] : [{ share: a.share, lengthM: b.stretches.reduce((sum, s) => sum + s.toM - s.fromM, 0) }];
+  });
+  const worst = { share: Math.min(ground?.share ?? Number.POSITIVE_INFINITY, ...bodies.map((b) => b.share)) };
+  if (!Number.isFinite(worst.share)) return false;
+  let lengthM = bodies.reduce((sum, b) => sum + (b.share <= worst.share + WITHIN_SHARE ? b.lengthM : 0), 0);
   for (let i = 1; i < distanceM.length; i++) {
     const x = distanceM[i]!;
     const f1M = f1RadiusM(ray, x);
@@ -57,6 +65,6 @@ export const conditionsOf = (plan: LinkPlan, path: PreparedPath, rayAt: (kFactor
   const ground = over(ray);
   if (policy.climateZone === "tropical" && pathM > TROPICAL_ABOVE_M)
     return [median, { ray, share: TROPICAL_SHARE, ground, extended: null }];
-  const extended = isExtended(path, ray, ground);
+  const extended = isExtended(plan, path, ray, ground);
   return [median, { ray, share: extended ? EXTENDED_SHARE : ISOLATED_SHARE, ground, extended }];
 };

@@ -1,17 +1,30 @@
 import { type BarrierLoss, barrierLoss } from "../propagation";
 import {
   type AirtimeResult,
+  type Asker,
+  accessOf,
   commonTable,
   exposureDistance,
   matchPolarisation,
   noiseFloorDbm,
   noiseRiseDb,
   plannedRateMbps,
+  poweredPort,
   regulate,
   usableRate,
 } from "../radio";
-import { type Fading, fadingOf, outageOf, staircaseOf, wetCoverDb } from "./availability";
-import { aimLossDb, antennaNameOf, beamwidthOf, gainOf, halfApertureOf, nearFieldOf, polarisationOf } from "./end-gear";
+import { type Fading, staircaseOf, wetCoverDb } from "./availability";
+import {
+  aimLossDb,
+  antennaNameOf,
+  beamwidthOf,
+  gainOf,
+  halfApertureOf,
+  nearFieldOf,
+  polarisationOf,
+  polarisationWordsOf,
+} from "./end-gear";
+import { fadingOnce } from "./kept";
 import { ladderOf, pickRung } from "./ladder";
 import type { PathState } from "./path-state";
 import type { Direction, EndPlan, LadderRung, LevelTerm, LinkPlan, ReflectionSummary } from "./types";
@@ -62,9 +75,13 @@ const barrierTerm = (id: "barrier-out" | "barrier-in", end: EndPlan, loss: Barri
         inRange: loss.inRange,
       };
 
-const fastestPort = (end: EndPlan): number => end.radio.ethernetPorts.reduce((best, p) => Math.max(best, p.speedMbps), 0);
+/** Speed of the port the cable goes into: the one told, else the powered one. */
+export const portMbpsOf = (end: EndPlan): number => {
+  const ports = end.radio.ethernetPorts;
+  return (ports[end.portIndex ?? poweredPort(end.radio)] ?? ports[0])?.speedMbps ?? 0;
+};
 /** A scheduled hub rules the airtime of both. */
-const hubDuplex = (a: EndPlan, b: EndPlan): string => (b.radio.duplex.includes("scheduled") ? b.radio.duplex : a.radio.duplex);
+const hubDuplex = (a: EndPlan, b: EndPlan): string => (accessOf(b.radio.duplex) === "scheduled" ? b.radio.duplex : a.radio.duplex);
 
 /** Usable rate of a rung between two ends, for the direction's share of the frame. */
 export const airtimeOf = (
@@ -84,17 +101,22 @@ export const airtimeOf = (
     blockAckWindowFrames: Math.min(tx.radio.blockAckWindowFrames, rx.radio.blockAckWindowFrames),
     maxAggregateMs: Math.min(tx.radio.maxAggregateMs, rx.radio.maxAggregateMs),
     frameShare: share === null ? null : tx === plan.near ? share : 1 - share,
-    portMbps: Math.min(fastestPort(tx), fastestPort(rx)),
+    portMbps: Math.min(portMbpsOf(tx), portMbpsOf(rx)),
     packetErrorShare,
   });
 };
 
-/** What must survive is the slowest rung that still carries the need; without a need the slowest of all. */
-const neededRung = (ladder: readonly LadderRung[], held: LadderRung | null, airtime: AirtimeResult | null, needMbps: number | null) => {
-  if (needMbps === null) return ladder[0];
-  const usableShare = held === null || airtime === null ? 0 : airtime.tcpMbps / held.phyRateMbps;
-  return ladder.find((r) => r.phyRateMbps * usableShare >= needMbps);
-};
+/** An end as the rules see it. */
+export const askerOf = (plan: LinkPlan, end: EndPlan): Asker => ({
+  use: end.use,
+  gainDbi: gainOf(end),
+  beamwidthDeg: beamwidthOf(end),
+  radarDetection: end.radio.radarDetection,
+  powerControl: end.radio.automaticPowerControl ?? true,
+  mesh: end.radio.roles.includes("mesh node") && end.use === "hub",
+  permissions: plan.permissions,
+  day: plan.day,
+});
 
 /** Gains and losses of one direction around the air, dB; what does not depend on the level. */
 const around = (plan: LinkPlan, tx: EndPlan, rx: EndPlan, state: PathState) => {
@@ -151,8 +173,8 @@ const termsOf = (
   state.gas,
   ...state.obstruction,
   plain("polarisation", -g.polarisation.lossDb, "data sheets", {
-    out: polarisationOf(tx),
-    into: polarisationOf(rx),
+    out: polarisationWordsOf(tx),
+    into: polarisationWordsOf(rx),
     match: g.polarisation.note,
   }),
   plain("radome", 0, "1 to 2 dB an end when wet (ours)", { wetDb: wetCoverDb(plan.centreMhz / 1000) }),
@@ -180,9 +202,9 @@ export const directionOf = (
 ): Direction => {
   const frequencyGhz = plan.centreMhz / 1000;
   const cableDb = tx.feederLossDb + tx.connectorLossDb;
-  const regulation = regulate(plan.policy.domain, plan.centreMhz, plan.widthMhz, gainOf(tx), plan.policy.use, cableDb, beamwidthOf(tx));
+  const regulation = regulate(plan.policy.domain, plan.centreMhz, plan.widthMhz, askerOf(plan, tx), cableDb);
   const legalDbm = regulation.status === "allowed" ? regulation.maxConductedDbm : Number.POSITIVE_INFINITY;
-  const setPowerDbm = Math.min(tx.txPowerDbm, legalDbm);
+  const setPowerDbm = tx.txPowerDbm;
   const gains = around(plan, tx, rx, state);
   const fixedDb = gains.totalDb + state.airDb;
   const floorDbm = noiseFloorDbm(plan.widthMhz, rx.radio.noiseFigureDb);
@@ -195,15 +217,17 @@ export const directionOf = (
     id: "transmit",
     valueDb: shownPowerDbm,
     worseByDb: 0,
-    clause: regulation.status === "allowed" && tx.txPowerDbm > legalDbm ? regulation.limit.rule.source : "set power, radio's table",
+    clause: "set power, radio's table",
     inputs: { setDbm: tx.txPowerDbm, legalDbm: Number.isFinite(legalDbm) ? legalDbm : "none", radio: tx.radio.name },
     inRange: regulation.status === "allowed",
   });
   const terms = detail ? termsOf(plan, tx, rx, state, transmit(), gains) : [];
   const spreadDb = Z90 * Math.hypot(POWER_SIGMA_DB, GAIN_SIGMA_DB, GAIN_SIGMA_DB);
   const rung = (r: LadderRung, errors: number): AirtimeResult => airtimeOf(plan, tx, rx, state.rayM, r, errors);
+  const rates = ladder.map((r) => ({ rung: r, airtime: rung(r, PACKET_ERROR_HELD) }));
+  const sentPowerDbm = Math.min(setPowerDbm, Math.max(...ladder.map((r) => r.txPowerDbm), Number.NEGATIVE_INFINITY));
   const airtime = held === null ? null : rung(held, heldWithMargin ? PACKET_ERROR_HELD : PACKET_ERROR_THIN);
-  const fading: Fading | null = detail ? fadingOf(plan, tx, state.rayM, Math.abs(state.nearTiltDeg), state.multipath) : null;
+  const fading: Fading | null = detail ? fadingOnce(plan, tx, state) : null;
   const atAntennaDbm = shownPowerDbm - cableDb;
   return {
     terms,
@@ -221,16 +245,19 @@ export const directionOf = (
     maxOperatingInputDbm: rx.radio.maxOperatingInputDbm,
     damageInputDbm: rx.radio.damageInputDbm,
     eirpDbm: atAntennaDbm + gainOf(tx),
-    setPowerDbm: tx.txPowerDbm,
+    setPowerDbm,
+    sentPowerDbm: Number.isFinite(sentPowerDbm) ? sentPowerDbm : setPowerDbm,
     regulation,
     airtime,
+    rates,
     plannedMbps:
       held === null || airtime === null
         ? 0
         : plannedRateMbps(plan.policy.throughput, held.phyRateMbps, airtime.tcpMbps, plan.policy.freeShare),
     needMbps,
-    outage: fading === null ? null : outageOf(fading, neededRung(ladder, held, airtime, needMbps)?.marginDb ?? 0),
-    staircase: fading !== null ? staircaseOf(fading, ladder, (r) => rung(r, PACKET_ERROR_HELD).tcpMbps) : null,
+    // The whole sets it: what must survive depends on what the other way takes of the air.
+    outage: null,
+    staircase: fading !== null ? staircaseOf(fading, ladder, (r) => rates.find((x) => x.rung === r)?.airtime.tcpMbps ?? 0) : null,
     exposure:
       detail && frequencyGhz >= EXPOSURE_LOW_GHZ
         ? exposureDistance(atAntennaDbm, gainOf(tx), 2 * halfApertureOf(tx, state.path.wavelengthM), frequencyGhz, 1)

@@ -1,5 +1,5 @@
 import { type AntennaShape, halfApertureM, nearFieldLossDb, type Pattern } from "../antenna";
-import { channelFits, type PairingFault } from "../radio";
+import { channelFits, type PairingFault, type Polarisation, polarisationFromSheet } from "../radio";
 import type { PreparedPath } from "./prepare";
 import type { EndPlan, LinkPlan } from "./types";
 
@@ -7,8 +7,9 @@ export const gainOf = (end: EndPlan): number => end.radio.antenna.gainDbi ?? end
 export const antennaNameOf = (end: EndPlan): string => end.antenna?.name ?? end.radio.name;
 export const halfApertureOf = (end: EndPlan, wavelengthM: number): number =>
   halfApertureM(gainOf(end), wavelengthM, end.antenna?.diameterMm ?? end.radio.antenna.diameterMm);
-export const polarisationOf = (end: EndPlan): string =>
+export const polarisationWordsOf = (end: EndPlan): string =>
   (end.radio.antenna.kind === "connectorised" ? end.antenna?.polarisation : undefined) ?? end.radio.polarisation;
+export const polarisationOf = (end: EndPlan): Polarisation => polarisationFromSheet(polarisationWordsOf(end));
 
 /** Narrower of both beamwidths; null when neither the sheet nor the form says. */
 export const beamwidthOf = (end: EndPlan): number | null => {
@@ -28,7 +29,7 @@ export const patternOfEnd = (path: PreparedPath, end: EndPlan): Pattern => {
 };
 
 /** How far an end points off the other end: right and up positive. @param tiltDeg of the ray at that end. */
-const aimOffset = (end: EndPlan, bearingDeg: number, tiltDeg: number): { azimuthDeg: number; elevationDeg: number } => ({
+export const aimOffset = (end: EndPlan, bearingDeg: number, tiltDeg: number): { azimuthDeg: number; elevationDeg: number } => ({
   azimuthDeg: end.aim.azimuthDeg === null ? 0 : ((bearingDeg - end.aim.azimuthDeg + 540) % 360) - 180,
   elevationDeg: end.aim.tiltDeg === null ? 0 : tiltDeg - end.aim.tiltDeg,
 });

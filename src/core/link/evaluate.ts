@@ -1,20 +1,20 @@
 import { type PairingFault, pairingFaults } from "../radio";
 import { needAtLeast, needInRange } from "../units";
+import { outageOf } from "./availability";
 import { diffractionOpinions } from "./diffraction-compare";
 import { directionOf } from "./direction";
 import { antennaFaults } from "./end-gear";
-import { LEAST_POWER_DBM, LONGEST_LINK_M, MOST_POWER_DBM, REFLECTION_WORTH_DB, SHORTEST_LINK_M } from "./limits";
+import { observe, verdictOf } from "./judge";
+import { fadingOnce, keptOf, outageRung, waysOf } from "./kept";
+import { LEAST_POWER_DBM, LONGEST_LINK_M, MOST_POWER_DBM, SHORTEST_LINK_M } from "./limits";
+import { notesOf } from "./notes";
 import { type PathState, pathStateOf } from "./path-state";
 import { type PreparedPath, preparePath } from "./prepare";
 import { reflectionSummary } from "./reflection-summary";
-import type { Direction, LinkPlan, LinkResult, PathProfile, ReflectionSummary, Verdict } from "./types";
-import { isOutOfBeam, warningsOf } from "./warnings";
+import type { Direction, EndPlan, LinkPlan, LinkResult, PathProfile, ReflectionSummary } from "./types";
 
 const LEAST_MHZ = 1000;
 const MOST_MHZ = 350_000;
-
-const RANK: Readonly<Record<Verdict, number>> = { clear: 0, tight: 1, unknown: 2, short: 3 };
-export const worseVerdict = (a: Verdict, b: Verdict): Verdict => (RANK[a] >= RANK[b] ? a : b);
 
 const checkPlan = (plan: LinkPlan, profile: PathProfile): void => {
   const { pathM } = profile;
@@ -34,8 +34,16 @@ const checkPlan = (plan: LinkPlan, profile: PathProfile): void => {
   needInRange("pressure, hPa", plan.climate.pressureHpa, 300, 1200);
 };
 
+type Service = Omit<LinkResult["service"], "verdict">;
+
+/** What takes the slowest rung that still carries one way's need beside the other's; without a need the slowest of all. */
+const withOutage = (plan: LinkPlan, state: PathState, tx: EndPlan, d: Direction, other: Direction): Direction => ({
+  ...d,
+  outage: outageOf(fadingOnce(plan, tx, state), outageRung(d, other)?.marginDb ?? 0),
+});
+
 /**
- * The radios over a path that was worked out before: pairing, both directions, service verdict.
+ * The radios over a path that was worked out before: pairing, both directions, what is kept.
  * @param detail false leaves out terms, availability and exposure, for trying thousands of radios on one path.
  * @param known the path's reflection when it was worked out before; without detail none is looked for.
  */
@@ -44,31 +52,25 @@ export const serviceOf = (
   state: PathState,
   detail = true,
   known: ReflectionSummary | null = null,
-): Pick<LinkResult, "service" | "reflection"> => {
+): { service: Service; reflection: ReflectionSummary | null } => {
   const faults: PairingFault[] = [...pairingFaults(plan.near.radio, plan.far.radio, plan.centreMhz, plan.widthMhz), ...antennaFaults(plan)];
   const reflection = detail && faults.length === 0 ? reflectionSummary(plan, state) : known;
-  let toFar: Direction | null = null;
-  let toNear: Direction | null = null;
-  if (faults.length === 0) {
-    toFar = directionOf(plan, plan.near, plan.far, state, plan.needToFarMbps, reflection, detail);
-    toNear = directionOf(plan, plan.far, plan.near, state, plan.needToNearMbps, reflection, detail);
-  }
-  const airtimeUsedShare = usedShare(toFar, toNear);
-  let verdict = serviceVerdict(plan, state.path, faults, toFar, toNear, airtimeUsedShare);
-  const offAxis = faults.length === 0 && [plan.near, plan.far].some((end) => isOutOfBeam(plan, end, state));
-  if ((reflection !== null && reflection.lowDb < REFLECTION_WORTH_DB) || offAxis) verdict = worseVerdict(verdict, "tight");
-  return { service: { verdict, faults, airtimeUsedShare, toFar, toNear }, reflection };
+  if (faults.length > 0) return { service: { faults, kept: null, toFar: null, toNear: null }, reflection };
+  const far = directionOf(plan, plan.near, plan.far, state, plan.needToFarMbps, reflection, detail);
+  const near = directionOf(plan, plan.far, plan.near, state, plan.needToNearMbps, reflection, detail);
+  const kept = keptOf(plan, waysOf(plan, state, far, near));
+  const toFar = detail ? withOutage(plan, state, plan.near, far, near) : far;
+  const toNear = detail ? withOutage(plan, state, plan.far, near, far) : near;
+  return { service: { faults, kept, toFar, toNear }, reflection };
 };
 
-/** Evaluates a plan over a path that was made ready for its channel, k and trims. */
-export const evaluatePrepared = (plan: LinkPlan, path: PreparedPath): LinkResult => {
-  checkPlan(plan, path.profile);
-  const state = pathStateOf(plan, path);
-  const { service, reflection } = serviceOf(plan, state);
-  const { ray, clearance } = state;
+/** The result over a path state, with the verdict of its findings. */
+export const resultOf = (plan: LinkPlan, state: PathState, detail = true, known: ReflectionSummary | null = null): LinkResult => {
+  const { path, ray, clearance } = state;
+  const { service, reflection } = serviceOf(plan, state, detail, known);
   const { occurrencePercent, form, negligible, inRange } = state.multipath;
-  return {
-    verdict: worseVerdict(clearance.verdict, service.verdict),
+  const open: LinkResult = {
+    verdict: "clear",
     geometry: {
       pathM: state.rayM,
       nearAmslM: state.nearAmslM,
@@ -83,52 +85,23 @@ export const evaluatePrepared = (plan: LinkPlan, path: PreparedPath): LinkResult
     },
     clearance,
     reflection,
-    opinions: diffractionOpinions(path, state.obstructed, state.nearAmslM, state.farAmslM),
+    opinions: detail ? diffractionOpinions(path, state.obstructed, state.nearAmslM, state.farAmslM) : null,
     multipath: { occurrencePercent, form, negligible, inRange },
-    service,
-    warnings: warningsOf(plan, state, service, reflection),
+    service: { ...service, verdict: "clear" },
+    notes: notesOf(plan, state, service, reflection),
   };
+  const found = observe(plan, open, () => 0, null);
+  return { ...open, verdict: verdictOf(found), service: { ...service, verdict: verdictOf(found, "service") } };
+};
+
+/** Evaluates a plan over a path that was made ready for its channel, k and trims. */
+export const evaluatePrepared = (plan: LinkPlan, path: PreparedPath): LinkResult => {
+  checkPlan(plan, path.profile);
+  return resultOf(plan, pathStateOf(plan, path));
 };
 
 /** The whole: a plan and a sampled path to levels, rates, verdicts. @throws RangeError on impossible arguments. */
 export const evaluateLink = (plan: LinkPlan, profile: PathProfile): LinkResult => {
   checkPlan(plan, profile);
   return evaluatePrepared(plan, preparePath(plan, profile));
-};
-
-/** Share of the common airtime both needs take of the planned rates; each direction alone when it has its own. */
-const usedShare = (toFar: Direction | null, toNear: Direction | null): number | null => {
-  if (toFar === null || toNear === null || (toFar.needMbps === null && toNear.needMbps === null)) return null;
-  const part = (d: Direction): number => ((d.needMbps ?? 0) === 0 ? 0 : (d.needMbps ?? 0) / d.plannedMbps);
-  const shared = toFar.airtime?.sharedAirtime ?? true;
-  return shared ? part(toFar) + part(toNear) : Math.max(part(toFar), part(toNear));
-};
-
-const serviceVerdict = (
-  plan: LinkPlan,
-  path: PreparedPath,
-  faults: readonly PairingFault[],
-  toFar: Direction | null,
-  toNear: Direction | null,
-  airtimeUsedShare: number | null,
-): Verdict => {
-  if (faults.length > 0 || toFar === null || toNear === null) return "short";
-  // A wall known only by statistics over all buildings leaves the level open.
-  let verdict: Verdict =
-    path.unknownGroundM > 0 || [plan.near, plan.far].some((end) => end.barrier?.kind === "unknown") ? "unknown" : "clear";
-  for (const d of [toFar, toNear]) {
-    if (d.regulation.status === "forbidden") return "short";
-    if (d.regulation.permission !== null && !plan.permissionRecorded) verdict = worseVerdict(verdict, "unknown");
-    if (d.levelDbm > d.maxOperatingInputDbm || d.held === null) return "short";
-    if (!d.heldWithMargin || d.levelDbm > d.ceilingDbm) verdict = worseVerdict(verdict, "tight");
-  }
-  for (const [end, d] of [
-    [plan.near, toFar],
-    [plan.far, toNear],
-  ] as const) {
-    if (d.regulation.status === "allowed" && end.radio.minTxPowerDbm > d.regulation.maxConductedDbm) return "short";
-    if (d.regulation.status === "allowed" && d.regulation.radarDetection && !end.radio.radarDetection) return "short";
-  }
-  if (airtimeUsedShare !== null && airtimeUsedShare > 1) return "short";
-  return verdict;
 };

@@ -83,21 +83,24 @@ export const explainDirection = (d: Direction, plan: LinkPlan): Explanation[] =>
     );
   }
   const o = d.outage;
+  const known = (value: number | null): number | string => value ?? "not known";
   if (o !== null) {
     out.push(
       row(
         "availability",
         o.marginDb <= 0
           ? "Nothing is left for fading: what is needed does not hold even in clear air."
-          : "With {marginDb} of margin rain takes {rainPercent} of the year and clear-air fading {multipathPercent}: {minutes} a year below what is needed, {monthPercent} of the worst month.",
+          : o.percent === null
+            ? "With {marginDb} of margin rain takes more than 1 % of the year: beyond what the method knows."
+            : "With {marginDb} of margin rain takes {rainPercent} of the year and clear-air fading {multipathPercent}: {minutes} a year below what is needed, {monthPercent} of the worst month.",
         "p = p_rain(A) + p_multipath(A)",
         [
           symbol("marginDb", "A", "margin of the slowest modulation that carries the need", o.marginDb, "dB"),
           symbol("rain001Db", "A0.01", "rain attenuation exceeded 0.01 % of the year", o.a001Db, "dB"),
-          symbol("rainPercent", "p_rain", "share of the year", o.rainPercent, "percent"),
+          symbol("rainPercent", "p_rain", "share of the year", known(o.rainPercent), "percent"),
           symbol("multipathPercent", "p_mp", "share of the year", o.multipathPercent, "percent"),
-          symbol("monthPercent", "p_w", "share of the worst month", o.worstMonthPercent, "percent"),
-          symbol("minutes", "t", "minutes a year", o.minutesAYear, "minutes"),
+          symbol("monthPercent", "p_w", "share of the worst month", known(o.worstMonthPercent), "percent"),
+          symbol("minutes", "t", "minutes a year", known(o.minutesAYear), "minutes"),
         ],
         "P.530-17 §2.3, §2.4; P.838-3; P.841",
         false,

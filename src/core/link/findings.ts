@@ -1,13 +1,30 @@
+/* Findings with what would mend them. A mend is offered only when with it the finding goes; what it brings of it is said otherwise. */
 import { isSpan, isVegetation } from "../obstacles";
-import type { Finding, Mend } from "./finding-types";
-import { ruleFindings } from "./findings-rules";
+import { apply } from "./apply-action";
+import { resultOf } from "./evaluate";
+import type { DesignAction, Finding, LookView, Mend, Observation } from "./finding-types";
+import { type Drawn, observe, verdictOf, worseVerdict } from "./judge";
 import { HIGHEST_RAISE_M } from "./limits";
-import { type Ends, lowerToMeet, powerForCeiling, raiseToMeet, trimToMeet, withMounts } from "./mends";
-import type { PreparedPath } from "./prepare";
+import { type Ends, lowerToMeet, raiseToMeet, trimToMeet, withMounts } from "./mends";
+import { beyondStructure } from "./observe-clearance";
+import { type PathState, pathStateOf } from "./path-state";
+import { lawfulPowers, mostLawfulDbm, powerForCeiling } from "./power-advice";
+import { type PreparedPath, withTrims } from "./prepare";
 import { meansRemoval, trimList } from "./trim-list";
-import type { LinkPlan, LinkResult, Verdict } from "./types";
+import type { Direction, LinkPlan, LinkResult } from "./types";
 
-const beyond = (maxM: number | null, heightM: number): boolean => maxM !== null && heightM > maxM + 1e-9;
+const bare = (code: Mend["code"], action: DesignAction | null, amount = 0): Mend => ({
+  code,
+  action,
+  amount,
+  amountToday: null,
+  name: null,
+  lastYear: null,
+  brings: null,
+  beyondStructure: false,
+});
+
+const look = (code: Mend["code"], view: LookView): Mend => bare(code, { type: "look", view });
 
 const raiseMends = (plan: LinkPlan, path: PreparedPath): Mend[] => {
   const { year, horizonYears } = plan.policy;
@@ -21,21 +38,22 @@ const raiseMends = (plan: LinkPlan, path: PreparedPath): Mend[] => {
     const raiseM = raiseToMeet(plan, path, ends, lastYear);
     if (raiseM === null || raiseM <= 0) continue;
     const raised = withMounts(plan, ends, raiseM);
-    const end = ends === "far" ? plan.far : plan.near;
+    const beyond =
+      beyondStructure(plan.near.mountMaxAglM, raised.near.mountAglM) || beyondStructure(plan.far.mountMaxAglM, raised.far.mountAglM);
+    const action: DesignAction =
+      ends === "both"
+        ? { type: "mounts", nearMountAglM: raised.near.mountAglM, farMountAglM: raised.far.mountAglM }
+        : { type: "mount", end: ends, mountAglM: ends === "far" ? raised.far.mountAglM : raised.near.mountAglM };
     mends.push({
-      code,
-      action:
-        ends === "both"
-          ? { type: "mounts", nearMountAglM: raised.near.mountAglM, farMountAglM: raised.far.mountAglM }
-          : { type: "mount", end: ends, mountAglM: ends === "far" ? raised.far.mountAglM : raised.near.mountAglM },
-      amount: raiseM,
+      ...bare(code, beyond ? null : action, raiseM),
       amountToday: raiseToMeet(plan, path, ends, year),
-      name: ends === "both" ? null : end.name,
+      name: ends === "both" ? null : ends === "far" ? plan.far.name : plan.near.name,
       lastYear,
-      beyondStructure: beyond(plan.near.mountMaxAglM, raised.near.mountAglM) || beyond(plan.far.mountMaxAglM, raised.far.mountAglM),
+      beyondStructure: beyond,
     });
   }
-  return mends;
+  // What the structure forbids stands last.
+  return mends.sort((a, b) => Number(a.beyondStructure) - Number(b.beyondStructure));
 };
 
 /** Beneath an overhead line or a jib a lower mount may pass: the mend that raising is for everything else. */
@@ -47,44 +65,21 @@ const lowerMends = (plan: LinkPlan, path: PreparedPath): Mend[] => {
     const own = plan[end];
     return [
       {
-        code: `lower-${end}`,
-        action: { type: "mount", end, mountAglM: own.mountAglM - dropM },
-        amount: dropM,
+        ...bare(`lower-${end}`, { type: "mount", end, mountAglM: own.mountAglM - dropM }, dropM),
         amountToday: lowerToMeet(plan, path, end, year),
         name: own.name,
         lastYear: year + horizonYears,
-        beyondStructure: false,
       },
     ];
   });
 };
-
-const look = (code: "see-heights" | "see-water" | "look-elsewhere", view: "heights" | "water" | "elsewhere"): Mend => ({
-  code,
-  action: { type: "look", view },
-  amount: 0,
-  amountToday: null,
-  name: null,
-  lastYear: null,
-  beyondStructure: false,
-});
 
 /** Where no cut of one tree is enough: all of them, when that is. */
 const trimSeveral = (plan: LinkPlan, path: PreparedPath): Mend[] => {
   const lastYear = plan.policy.year + plan.policy.horizonYears;
   const list = trimList(plan, path, lastYear);
   if (!list.enough || list.rows.length < 2) return [];
-  return [
-    {
-      code: "trim-several",
-      action: { type: "trims", trimsM: list.trims },
-      amount: list.rows.length,
-      amountToday: null,
-      name: null,
-      lastYear,
-      beyondStructure: false,
-    },
-  ];
+  return [{ ...bare("trim-several", { type: "trims", trimsM: list.trims }, list.rows.length), lastYear }];
 };
 
 const trimMend = (plan: LinkPlan, path: PreparedPath, bodyId: string, name: string | null): Mend[] => {
@@ -94,247 +89,187 @@ const trimMend = (plan: LinkPlan, path: PreparedPath, bodyId: string, name: stri
   const todayM = path.profile.bodies.find((b) => b.id === bodyId)?.heightM ?? heightM;
   return [
     {
-      code: "trim",
-      action: { type: "trim", bodyId, heightM },
-      amount: heightM,
+      ...bare("trim", { type: "trim", bodyId, heightM }, heightM),
       amountToday: trimToMeet(plan, path, bodyId, plan.policy.year),
       name,
       lastYear,
-      beyondStructure: false,
       removal: meansRemoval(Math.min(plan.trims[bodyId] ?? todayM, todayM), heightM),
     },
   ];
 };
 
-const clearanceFindings = (plan: LinkPlan, path: PreparedPath, result: LinkResult): Finding[] => {
-  const { clearance: c } = result;
-  const out: Finding[] = [];
-  if (c.unknownGroundM > 0) {
-    out.push({ code: "ground-unknown", verdict: "unknown", weight: 80, values: { unknownM: c.unknownGroundM }, mends: [] });
-  }
-  const w = c.worst;
-  if (w === null) return out;
-  const values = {
-    name: w.ownerName,
-    kind: w.owner.kind === "ground" ? "ground" : w.owner.bodyKind,
-    atM: w.atM,
-    missM: w.missM,
-    side: w.side,
-    acrossM: w.acrossM,
-    share: w.share,
-    policyShare: c.policyShare,
-    probability: c.probability,
-    sigmaM: c.sigmaM,
-    bySigma: c.sigmaOf === null ? null : c.sigmaOf.obstacleM >= c.sigmaOf.groundM ? "obstacle" : "ground",
+/** What might mend a level or a rate, in the order a person would try: power, width, both. */
+const radioMends = (plan: LinkPlan, result: LinkResult): Mend[] => {
+  const lawful = lawfulPowers(plan, result);
+  if (lawful === null) return [];
+  const out: Mend[] = [];
+  const { nearDbm, farDbm } = lawful;
+  const more = nearDbm > plan.near.txPowerDbm || farDbm > plan.far.txPowerDbm;
+  const power: DesignAction = {
+    type: "power",
+    nearDbm: Math.max(nearDbm, plan.near.txPowerDbm),
+    farDbm: Math.max(farDbm, plan.far.txPowerDbm),
   };
-  const tree = w.owner.kind === "body" && isVegetation(w.owner.bodyKind) ? w.owner.id : null;
-  const needsMend = c.verdict === "short" || (c.verdict === "unknown" && w.missM > -c.policyShare * w.f1M);
-  const span = w.owner.kind === "body" && isSpan(w.owner.bodyKind);
-  const mends = needsMend
-    ? [
+  if (more) out.push(bare("raise-power", power, Math.max(nearDbm, farDbm)));
+  const widths = plan.near.radio.channelWidthsMhz.filter((w) => w !== plan.widthMhz && plan.far.radio.channelWidthsMhz.includes(w));
+  for (const widthMhz of [...widths].sort((a, b) => Math.abs(a - plan.widthMhz) - Math.abs(b - plan.widthMhz)))
+    out.push(bare("width", { type: "width", widthMhz }, widthMhz));
+  if (more)
+    for (const widthMhz of [...widths].sort((a, b) => b - a))
+      out.push(bare("power-and-width", { type: "together", actions: [power, { type: "width", widthMhz }] }, widthMhz));
+  return out;
+};
+
+/** What the mends under one finding are made of, before they are tried. */
+const candidates = (o: Observation, plan: LinkPlan, path: PreparedPath, result: LinkResult): Mend[] => {
+  switch (o.code) {
+    case "short":
+    case "unsure": {
+      const w = result.clearance.worst;
+      if (w === null || (o.code === "unsure" && w.missM <= -result.clearance.policyShare * w.f1M)) return [];
+      const tree = w.owner.kind === "body" && isVegetation(w.owner.bodyKind) ? w.owner.id : null;
+      const span = w.owner.kind === "body" && isSpan(w.owner.bodyKind);
+      return [
         ...(tree === null ? [] : trimMend(plan, path, tree, w.ownerName)),
         ...(span ? lowerMends(plan, path) : []),
         ...raiseMends(plan, path),
-      ]
-    : [];
-  if (c.verdict === "short") {
-    const noAnswer = mends.length === 0;
-    out.push({
-      code: noAnswer ? "blocked-no-height" : "short",
-      verdict: "short",
-      weight: 100,
-      values: { ...values, limitM: HIGHEST_RAISE_M },
-      mends: noAnswer ? [look("look-elsewhere", "elsewhere")] : mends,
-    });
-  } else if (c.verdict === "unknown" && c.unknownGroundM === 0) {
-    out.push({ code: "unsure", verdict: "unknown", weight: 70, values, mends });
-  } else if (c.verdict === "tight" && c.lostInYear === null) {
-    out.push({ code: "little-spare", verdict: "tight", weight: 50, values, mends: raiseMends(plan, path) });
-  } else if (c.verdict === "clear") {
-    const grows = path.near.some((b) => b.body.growthMPerYear > 0);
-    const untilYear = grows ? plan.policy.year + plan.policy.horizonYears : null;
-    out.push({ code: "clear", verdict: "clear", weight: 0, values: { ...values, untilYear }, mends: [] });
+      ];
+    }
+    case "grows": {
+      const later = result.clearance.worstAtHorizon;
+      const id = later?.owner.kind === "body" ? later.owner.id : null;
+      return [...(id === null ? [] : trimMend(plan, path, id, later?.ownerName ?? null)), ...raiseMends(plan, path)];
+    }
+    case "little-spare":
+      return [look("see-heights", "heights")];
+    case "overloaded":
+    case "damaging":
+    case "too-strong": {
+      const advice = powerForCeiling(plan, result);
+      if (advice === null) return [];
+      const lower = advice.nearDbm < plan.near.txPowerDbm || advice.farDbm < plan.far.txPowerDbm;
+      const action: DesignAction = { type: "power", nearDbm: advice.nearDbm, farDbm: advice.farDbm };
+      return [...(lower ? [bare("lower-power", action, Math.max(advice.nearDbm, advice.farDbm))] : []), look("see-gear", "gear")];
+    }
+    case "too-weak":
+    case "thin-margin":
+    case "too-slow":
+    case "not-sure-to-serve":
+      return [...radioMends(plan, result), look("see-gear", "gear")];
+    case "over-rule": {
+      const { toFar, toNear } = result.service;
+      if (toFar === null || toNear === null) return [];
+      const lawful = (d: Direction, end: LinkPlan["near"]): number =>
+        Math.min(end.txPowerDbm, mostLawfulDbm(d, end.txPowerDbm, end.radio.txPowerStepDb));
+      const action: DesignAction = { type: "power", nearDbm: lawful(toFar, plan.near), farDbm: lawful(toNear, plan.far) };
+      const amount = o.values.name === plan.near.name ? action.nearDbm : action.farDbm;
+      return [bare("legal-power", action, amount), ...(o.values.morePermission === null ? [] : [look("record-permission", "permission")])];
+    }
+    case "permission":
+    case "permission-ended":
+    case "permission-not-yet":
+    case "permission-ends":
+      return [look("record-permission", "permission")];
+    case "reflection":
+      return [look("see-water", "water")];
+    case "out-of-beam":
+      return [{ ...bare("aim-true", { type: "aim", end: o.values.end }), name: o.values.name }];
+    case "rule-forbids":
+    case "rule-below-radio":
+    case "radar-missing":
+    case "beyond-radio-range":
+    case "no-need":
+      return [look("see-gear", "gear")];
+    default:
+      return o.code.startsWith("pairing-") ? [look("see-gear", "gear")] : [];
   }
-  if (c.lostInYear !== null && c.worstAtHorizon !== null) {
-    const later = c.worstAtHorizon;
-    const bodyId = later.owner.kind === "body" ? later.owner.id : null;
-    const growth = path.profile.bodies.find((b) => b.id === bodyId)?.growthMPerYear ?? 0;
-    out.push({
-      code: "grows",
-      verdict: "tight",
-      weight: 60,
-      values: { name: later.ownerName, growthM: growth, year: c.lostInYear, missM: later.missM, atM: later.atM },
-      mends: [...(bodyId === null ? [] : trimMend(plan, path, bodyId, later.ownerName)), ...raiseMends(plan, path)],
-    });
-  }
-  return out;
 };
 
-const structureFindings = (plan: LinkPlan): Finding[] =>
-  [plan.near, plan.far].flatMap((end) =>
-    beyond(end.mountMaxAglM, end.mountAglM)
-      ? [
-          {
-            code: "beyond-structure",
-            verdict: "tight" as const,
-            weight: 55,
-            values: { name: end.name, mountM: end.mountAglM, maxM: end.mountMaxAglM },
-            mends: [],
-          },
-        ]
-      : [],
-  );
+/** Codes of one trouble at several depths: a mend that leads from one to another has not mended it. */
+const FAMILY: readonly (readonly Observation["code"][])[] = [
+  ["short", "unsure", "blocked-no-height", "little-spare"],
+  ["overloaded", "damaging", "too-strong"],
+  ["too-weak", "thin-margin", "too-slow", "not-sure-to-serve"],
+];
+const familyOf = (code: Observation["code"]): readonly Observation["code"][] => FAMILY.find((f) => f.includes(code)) ?? [code];
 
-const levelFindings = (plan: LinkPlan, result: LinkResult): Finding[] => {
-  const { toFar, toNear } = result.service;
-  if (toFar === null || toNear === null) return [];
-  const out: Finding[] = [];
-  const hot = toFar.levelDbm >= toNear.levelDbm ? toFar : toNear;
-  const overDb = hot.levelDbm - hot.ceilingDbm;
-  const advice = powerForCeiling(plan, result);
-  if (overDb > 0 && advice !== null) {
-    const fault = hot.levelDbm > hot.maxOperatingInputDbm;
-    const lower = advice.nearDbm < plan.near.txPowerDbm || advice.farDbm < plan.far.txPowerDbm;
-    out.push({
-      code: hot.levelDbm > hot.damageInputDbm ? "damaging" : fault ? "overloaded" : "too-strong",
-      verdict: fault ? "short" : "tight",
-      weight: fault ? 95 : 58,
-      values: {
-        levelDbm: hot.levelDbm,
-        ceilingDbm: hot.ceilingDbm,
-        maxDbm: hot.maxOperatingInputDbm,
-        overDb,
-        reachable: advice.reachable ? "yes" : "no",
-        tooHotDb: advice.tooHotDb,
-        tooHotMildDb: advice.tooHotMildDb,
-        densest: hot.ladder[hot.ladder.length - 1]?.modulation ?? "",
-      },
-      mends: lower
-        ? [
-            {
-              code: "lower-power",
-              action: { type: "power", nearDbm: advice.nearDbm, farDbm: advice.farDbm },
-              amount: Math.max(advice.nearDbm, advice.farDbm),
-              amountToday: null,
-              name: null,
-              lastYear: null,
-              beyondStructure: false,
-            },
-          ]
-        : [],
-    });
-  }
-  const weak = toFar.levelDbm <= toNear.levelDbm ? toFar : toNear;
-  const last = weak.ladder[0];
-  if (overDb <= 0 && !weak.heldWithMargin && last !== undefined) {
-    const more = Math.min(plan.near.radio.modulations[0]?.maxTxPowerDbm ?? 0, plan.far.radio.modulations[0]?.maxTxPowerDbm ?? 0);
-    const narrower = [...plan.near.radio.channelWidthsMhz].filter((x) => x < plan.widthMhz).sort((a, b) => b - a)[0];
-    out.push({
-      code: weak.held === null ? "too-weak" : "thin-margin",
-      verdict: weak.held === null ? "short" : "tight",
-      weight: weak.held === null ? 90 : 52,
-      values: {
-        levelDbm: weak.levelDbm,
-        needsDbm: last.needsDbm,
-        marginDb: weak.held?.marginDb ?? last.marginDb,
-        wantedDb: plan.policy.marginDb,
-      },
-      mends: [
-        ...(weak.setPowerDbm < more && weak.regulation.status === "allowed" && weak.setPowerDbm < weak.regulation.maxConductedDbm - 0.5
-          ? [
-              {
-                code: "raise-power" as const,
-                action: { type: "power" as const, nearDbm: more, farDbm: more },
-                amount: more,
-                amountToday: null,
-                name: null,
-                lastYear: null,
-                beyondStructure: false,
-              },
-            ]
-          : []),
-        ...(narrower === undefined
-          ? []
-          : [
-              {
-                code: "narrower" as const,
-                action: { type: "width" as const, widthMhz: narrower },
-                amount: narrower,
-                amountToday: null,
-                name: null,
-                lastYear: null,
-                beyondStructure: false,
-              },
-            ]),
-      ],
-    });
-  }
-  return out;
+/** How much of what lacks a mend brings, for those that are measured in decibels. */
+const bringsOf = (o: Observation, before: LinkResult, after: LinkResult): Mend["brings"] => {
+  if (o.code !== "too-weak" && o.code !== "thin-margin") return null;
+  const margin = (r: LinkResult): number =>
+    Math.min(...[r.service.toFar, r.service.toNear].map((d) => d?.ladder[0]?.marginDb ?? Number.NEGATIVE_INFINITY));
+  const db = margin(after) - margin(before);
+  return Number.isFinite(db) && db > 0 ? { db, ofDb: o.values.lacksDb } : null;
 };
 
-const capacityFindings = (plan: LinkPlan, result: LinkResult): Finding[] => {
-  const { airtimeUsedShare, toFar, toNear } = result.service;
-  if (toFar === null || toNear === null) return [];
-  if (airtimeUsedShare === null) return [{ code: "no-need", verdict: "unknown", weight: 15, values: {}, mends: [] }];
-  if (airtimeUsedShare <= 1 || toFar.held === null) return [];
-  return [
-    {
-      code: "too-slow",
-      verdict: "short",
-      weight: 85,
-      values: {
-        usedShare: airtimeUsedShare,
-        plannedMbps: Math.min(toFar.plannedMbps, toNear.plannedMbps),
-        needToFarMbps: plan.needToFarMbps ?? 0,
-        needToNearMbps: plan.needToNearMbps ?? 0,
-        capped: toFar.airtime?.cappedByPort === true ? "port" : null,
-      },
-      mends: [],
+const onlyRadios = (a: DesignAction): boolean =>
+  a.type === "power" || a.type === "width" || a.type === "aim" || (a.type === "together" && a.actions.every(onlyRadios));
+
+/** What a mend is tried on: the design, its result, what was found, and the path as it stands. */
+interface Trial {
+  readonly plan: LinkPlan;
+  readonly path: PreparedPath;
+  readonly result: LinkResult;
+  readonly found: readonly Observation[];
+  /** The path's state, made when first asked for: power and width leave it as it is. */
+  readonly state: () => PathState;
+}
+
+/** Tries a mend: kept as a button when its finding goes and nothing worse comes, else told for what it brings, or left out. */
+const tried = (o: Observation, m: Mend, { plan, path, result, found, state: asIs }: Trial): Mend | null => {
+  if (m.action === null || m.action.type === "look") return m;
+  const after = apply(plan, m.action);
+  const state = onlyRadios(m.action) ? asIs() : pathStateOf(after, withTrims(path, after));
+  const changed = resultOf(after, state);
+  const now = observe(after, changed, () => 0, null);
+  const family = familyOf(o.code);
+  const gone = !now.some((x) => family.includes(x.code) && worseVerdict(x.verdict, o.verdict) === x.verdict);
+  // Nothing worse than what already stands beside this finding may come of it.
+  const others = verdictOf(found.filter((x) => x !== o && !family.includes(x.code)));
+  const worse = now.some((x) => !family.includes(x.code) && worseVerdict(x.verdict, others) !== others);
+  if (gone && !worse) return m;
+  if (worse) return null;
+  const brings = bringsOf(o, result, changed);
+  return brings === null ? null : { ...m, action: null, brings };
+};
+
+const MOST_TOLD = 1;
+
+/** A few of them: all that do, and one that says what it brings where none does. Ways to look come last. */
+const chosen = (mends: readonly Mend[]): Mend[] => {
+  const doing = mends.filter((m) => m.action !== null && m.action.type !== "look");
+  const looks = mends.filter((m) => m.action?.type === "look");
+  const single = doing.filter((m) => m.action?.type !== "together");
+  const told = mends.filter((m) => m.action === null && m.beyondStructure);
+  const brought = mends.filter((m) => m.action === null && m.brings !== null).sort((a, b) => (b.brings?.db ?? 0) - (a.brings?.db ?? 0));
+  return [...(single.length > 0 ? single : doing.slice(0, 1)), ...(doing.length > 0 ? [] : brought.slice(0, MOST_TOLD)), ...told, ...looks];
+};
+
+/**
+ * What stands against the design, worst first, each with what would mend it. Always at least one.
+ * @param drawn what the draws say, once they are there.
+ */
+export const findings = (plan: LinkPlan, path: PreparedPath, result: LinkResult, drawn: Drawn | null = null): Finding[] => {
+  const found = observe(plan, result, (id) => path.profile.bodies.find((b) => b.id === id)?.growthMPerYear ?? 0, drawn);
+  let state: PathState | undefined;
+  const trial: Trial = {
+    plan,
+    path,
+    result,
+    found,
+    state: () => {
+      state ??= pathStateOf(plan, path);
+      return state;
     },
-  ];
-};
-
-/** How far people keep from the antennas: the farther of both ends, when any distance is needed. */
-const exposureFinding = (plan: LinkPlan, result: LinkResult): Finding[] => {
-  const [a, b] = [result.service.toFar?.exposure?.distanceM ?? 0, result.service.toNear?.exposure?.distanceM ?? 0];
-  const distanceM = Math.max(a, b);
-  if (distanceM <= 0) return [];
-  const name = a >= b ? plan.near.name : plan.far.name;
-  return [{ code: "exposure", verdict: "clear", weight: 12, values: { name, distanceM }, mends: [] }];
-};
-
-/** Warnings that weigh more than a remark. */
-const GRAVER_NOTES: Readonly<Record<string, { verdict: Verdict; weight: number }>> = {
-  "barrier-unknown": { verdict: "unknown", weight: 78 },
-  "out-of-beam": { verdict: "tight", weight: 57 },
-  "elevation-mask": { verdict: "tight", weight: 54 },
-  reflection: { verdict: "tight", weight: 46 },
-  "beyond-radio-range": { verdict: "clear", weight: 45 },
-  "through-refused": { verdict: "clear", weight: 44 },
-  "power-control": { verdict: "clear", weight: 18 },
-};
-
-/** What stands against the design, worst first, each with what would mend it. Always at least one. */
-export const findings = (plan: LinkPlan, path: PreparedPath, result: LinkResult): Finding[] => {
-  const faults = result.service.faults.map((f): Finding => {
-    const { code, ...rest } = f;
-    const values: Record<string, number | string | null> = {};
-    for (const [key, value] of Object.entries(rest)) values[key] = Array.isArray(value) ? value.join(", ") : (value as number | string);
-    return { code: `pairing-${code}`, verdict: "short", weight: 99, values, mends: [] };
+  };
+  return found.map((o): Finding => {
+    const mends = chosen(candidates(o, plan, path, result).flatMap((m) => tried(o, m, trial) ?? []));
+    if (o.code !== "short" || mends.some((m) => m.action !== null || m.beyondStructure)) return { ...o, mends };
+    return {
+      ...o,
+      code: "blocked-no-height",
+      values: { ...o.values, limitM: HIGHEST_RAISE_M },
+      mends: [look("look-elsewhere", "elsewhere")],
+    };
   });
-  const notes = result.warnings.map((w): Finding => {
-    const graver = GRAVER_NOTES[w.code];
-    const mends = w.code === "reflection" ? [look("see-water", "water")] : [];
-    return { code: w.code, verdict: graver?.verdict ?? "clear", weight: graver?.weight ?? 10, values: w.values, mends };
-  });
-  return [
-    ...faults,
-    ...clearanceFindings(plan, path, result),
-    ...structureFindings(plan),
-    ...levelFindings(plan, result),
-    ...ruleFindings(plan, result),
-    ...capacityFindings(plan, result),
-    ...exposureFinding(plan, result),
-    ...notes,
-  ].sort((a, b) => b.weight - a.weight);
 };

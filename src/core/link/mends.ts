@@ -2,7 +2,7 @@ import { isSpan } from "../obstacles";
 import { HIGHEST_RAISE_M, LOWEST_MOUNT_M, MET_WITHIN_M } from "./limits";
 import { worstOfBodies, worstPlaceOf } from "./path-state";
 import { type PreparedPath, withTrims } from "./prepare";
-import type { LinkPlan, LinkResult } from "./types";
+import type { LinkPlan } from "./types";
 
 /** Raises are rounded up to this, so that the answer holds. */
 const ROUND_M = 0.1;
@@ -91,42 +91,4 @@ export const trimToMeet = (plan: LinkPlan, path: PreparedPath, bodyId: string, y
     if (heightM + growthM <= 0.3 || heightM <= 0.3) return null;
   }
   return null;
-};
-
-/** Largest transmit power that keeps both ends under the ceiling of the densest modulation, and whether the radios can go so low. */
-export interface PowerAdvice {
-  readonly nearDbm: number;
-  readonly farDbm: number;
-  readonly reachable: boolean;
-  /** By how much the lowest settings are still too strong for dense modulations: least and most. */
-  readonly tooHotDb: number;
-  readonly tooHotMildDb: number;
-}
-
-export const powerForCeiling = (plan: LinkPlan, result: LinkResult): PowerAdvice | null => {
-  const { toFar, toNear } = result.service;
-  if (toFar === null || toNear === null) return null;
-  const densest = (d: typeof toFar): { ceilingDbm: number; mildDbm: number } => {
-    const top = d.ladder[d.ladder.length - 1];
-    return { ceilingDbm: top?.ceilingDbm ?? d.ceilingDbm, mildDbm: top?.ceilingMildDbm ?? d.ceilingDbm };
-  };
-  const one = (d: typeof toFar, set: number, min: number): { powerDbm: number; overDb: number; overMildDb: number } => {
-    const fixedDb = d.levelDbm - (d.terms[0]?.valueDb ?? 0);
-    const { ceilingDbm, mildDbm } = densest(d);
-    return {
-      powerDbm: Math.max(min, Math.min(set, Math.floor(ceilingDbm - fixedDb))),
-      overDb: min + fixedDb - ceilingDbm,
-      overMildDb: min + fixedDb - mildDbm,
-    };
-  };
-  const a = one(toFar, plan.near.txPowerDbm, plan.near.radio.minTxPowerDbm);
-  const b = one(toNear, plan.far.txPowerDbm, plan.far.radio.minTxPowerDbm);
-  const tooHotDb = Math.max(a.overDb, b.overDb);
-  return {
-    nearDbm: a.powerDbm,
-    farDbm: b.powerDbm,
-    reachable: tooHotDb <= 0,
-    tooHotDb,
-    tooHotMildDb: Math.max(a.overMildDb, b.overMildDb),
-  };
 };

@@ -5,15 +5,22 @@
 import { effectiveRadiusM } from "../geo";
 import { isSolid, type Ray, rayBulgeM } from "../obstacles";
 import { type Permittivity, type ReflectionResult, reflectionPointM, type Surface, surfacePermittivity, twoRayLevel } from "../propagation";
+import { mirrorPolarisation } from "../radio";
 import type { LevelStretch } from "../terrain";
 import { kLowOf } from "./defaults";
 import { patternOfEnd, polarisationOf } from "./end-gear";
 import type { PathState } from "./path-state";
 import type { LinkPlan, ReflectionSummary } from "./types";
 
-/** Tides, height errors (a sigma of both ends together either way) and airs tried for the summary. */
+/** Tides and height errors (a sigma of both ends together, at either end, either way) tried for the summary. */
 const TIDES = 7;
-const SIGMAS = [-1, 0, 1];
+const SIGMAS = [
+  [0, 0],
+  [-1, 0],
+  [1, 0],
+  [0, -1],
+  [0, 1],
+] as const;
 
 /** How well both mounts are known above the water, metres: typed heights and the ground they stand on. */
 const heightSigma = (plan: LinkPlan, state: PathState): number => {
@@ -91,7 +98,6 @@ export const reflectedAt = (
   const near = patternOfEnd(state.path, plan.near);
   const far = patternOfEnd(state.path, plan.far);
   const frequencyGhz = plan.centreMhz / 1000;
-  const dual = /dual|slant/.test(polarisationOf(plan.near));
   return twoRayLevel({
     pathM: state.rayM,
     nearHeightM: (at.nearAmslM ?? state.nearAmslM) - levelM,
@@ -99,8 +105,10 @@ export const reflectedAt = (
     effectiveRadiusM: effectiveRadiusM(at.kFactor ?? plan.policy.kFactor),
     frequencyGhz,
     surface: reflector.permittivity,
-    // A dual antenna's horizontal part is reflected most: it is the one to plan for.
-    polarisation: dual || /\bH\b/.test(polarisationOf(plan.near)) ? "horizontal" : "vertical",
+    polarisation:
+      mirrorPolarisation(polarisationOf(plan.near)) === "horizontal" || mirrorPolarisation(polarisationOf(plan.far)) === "horizontal"
+        ? "horizontal"
+        : "vertical",
     roughnessM: at.roughnessM ?? plan.water.roughnessM,
     nearDiscriminationDb: (belowDeg) => -near.relativeDb(0, -belowDeg),
     farDiscriminationDb: (belowDeg) => -far.relativeDb(0, -belowDeg),
@@ -121,12 +129,14 @@ export const reflectionSummary = (plan: LinkPlan, state: PathState): ReflectionS
   for (let t = 0; t < TIDES; t++) {
     const tideM = reflector.tideRangeM * (t / (TIDES - 1) - 0.5);
     for (const k of [kFactor, middleK]) {
-      for (const sigmas of SIGMAS) {
-        const farAmslM = state.farAmslM + sigmas * heightSigmaM;
-        const r = reflectedAt(plan, state, reflector, { tideM, farAmslM, kFactor: k });
+      // The error is tried at either end: turned round, the link says the same.
+      for (const [nearSigmas, farSigmas] of SIGMAS) {
+        const nearAmslM = state.nearAmslM + nearSigmas * heightSigmaM;
+        const farAmslM = state.farAmslM + farSigmas * heightSigmaM;
+        const r = reflectedAt(plan, state, reflector, { tideM, nearAmslM, farAmslM, kFactor: k });
         if (r.relativeDb === null) continue;
         levels.push(r.relativeDb);
-        if (k === kFactor && sigmas === 0) {
+        if (k === kFactor && nearSigmas === 0 && farSigmas === 0) {
           overTide.push(r.relativeDb);
           now ??= r;
         }

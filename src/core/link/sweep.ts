@@ -1,5 +1,5 @@
 /* What else the same path would give: every width, or any list of radios, without tracing the path again. */
-import { serviceOf } from "./evaluate";
+import { resultOf } from "./evaluate";
 import type { PathState } from "./path-state";
 import { reflectionSummary } from "./reflection-summary";
 import type { LinkPlan, Verdict } from "./types";
@@ -28,7 +28,7 @@ export const widthSweep = (plan: LinkPlan, state: PathState): WidthRow[] => {
   return [...shared]
     .sort((a, b) => a - b)
     .map((widthMhz) => {
-      const { service } = serviceOf({ ...plan, widthMhz }, state, false, reflection);
+      const { service } = resultOf({ ...plan, widthMhz }, state, false, reflection);
       const { toFar, toNear } = service;
       const slow = toFar !== null && toNear !== null && toNear.plannedMbps < toFar.plannedMbps ? toNear : toFar;
       return {

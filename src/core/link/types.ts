@@ -1,8 +1,20 @@
 import type { BodyKind, PathBody } from "../obstacles";
 import type { Barrier, LeafState, Surface } from "../propagation";
-import type { AirtimeResult, Antenna, Domain, Exposure, LinkUse, PairingFault, Radio, RegulationResult, ThroughputSchool } from "../radio";
+import type {
+  AirtimeResult,
+  Antenna,
+  Domain,
+  Exposure,
+  LinkUse,
+  PairingFault,
+  Permission,
+  Radio,
+  RegulationResult,
+  ThroughputSchool,
+} from "../radio";
 import type { SideGround } from "../terrain";
 import type { DiffractionOpinions } from "./diffraction-compare";
+import type { Observation } from "./finding-types";
 
 /** A height source in force along a profile. */
 export interface ProfileDataset {
@@ -58,6 +70,10 @@ export interface EndPlan {
   readonly aim: { readonly azimuthDeg: number | null; readonly tiltDeg: number | null };
   readonly txPowerDbm: number;
   readonly radio: Radio;
+  /** What this end is to the rules. */
+  readonly use: LinkUse;
+  /** Port that the cable goes into, by its place on the sheet; null: the powered one. */
+  readonly portIndex: number | null;
   /** For a connectorised radio; an integrated one carries its own. */
   readonly antenna: Antenna | null;
 }
@@ -78,7 +94,6 @@ export interface LinkPolicy {
   /** Margin a modulation must hold over its sensitivity. */
   readonly marginDb: number;
   readonly domain: Domain;
-  readonly use: LinkUse;
   readonly climateZone: "temperate" | "tropical";
   /** Leaf state of the plan: trees in leaf on the day that counts. */
   readonly leaf: LeafState;
@@ -121,7 +136,12 @@ export interface LinkPlan {
   readonly trims: Readonly<Record<string, number>>;
   /** Share of a scheduled frame towards the far end; null lets both ask as they need. */
   readonly frameShareToFar: number | null;
-  readonly permissionRecorded: boolean;
+  /** Share of the year in which the need is to be kept, per cent: 99 to 99.999. */
+  readonly yearPercent: number;
+  /** Permissions on record for this link. */
+  readonly permissions: readonly Permission[];
+  /** The day that the plan is for, year-month-day; the core has no clock. */
+  readonly day: string;
   readonly water: WaterPlan;
 }
 
@@ -241,9 +261,13 @@ export interface Direction {
   readonly maxOperatingInputDbm: number;
   readonly damageInputDbm: number;
   readonly eirpDbm: number;
+  /** The power that was set, and what the radio then sends at most: its sheet ends some settings. */
   readonly setPowerDbm: number;
+  readonly sentPowerDbm: number;
   readonly regulation: RegulationResult;
   readonly airtime: AirtimeResult | null;
+  /** Usable rates of every rung that the receiver could hold. */
+  readonly rates: readonly { readonly rung: LadderRung; readonly airtime: AirtimeResult }[];
   readonly plannedMbps: number;
   readonly needMbps: number | null;
   /** What takes the slowest modulation that still carries the need (without a need the slowest of all); null when left out. */
@@ -256,11 +280,14 @@ export interface Direction {
 }
 
 export interface Outage {
-  readonly percent: number;
-  readonly minutesAYear: number;
-  readonly rainPercent: number;
+  /** Null: more than 1 % of the year, beyond what the rain method knows. */
+  readonly percent: number | null;
+  /** Rain is rarer than the 0.001 % the method reaches. */
+  readonly rarer: boolean;
+  readonly minutesAYear: number | null;
+  readonly rainPercent: number | null;
   readonly multipathPercent: number;
-  readonly worstMonthPercent: number;
+  readonly worstMonthPercent: number | null;
   readonly marginDb: number;
   readonly a001Db: number;
   readonly inRange: boolean;
@@ -270,8 +297,8 @@ export interface Stair {
   readonly modulation: string;
   readonly codeRate: string;
   readonly usableMbps: number;
-  /** Share of the year in which this or a faster modulation holds. */
-  readonly holdsPercent: number;
+  /** Share of the year in which this or a faster modulation holds; null: less than 99 %, beyond what the rain method knows. */
+  readonly holdsPercent: number | null;
 }
 
 export interface Staircase {
@@ -280,6 +307,33 @@ export interface Staircase {
   readonly at99Mbps: number;
   readonly at999Mbps: number;
   readonly at9999Mbps: number;
+}
+
+/** One way of what is kept. */
+export interface KeptWay {
+  readonly needMbps: number;
+  /** The rung that holds the year through; null when none does. */
+  readonly rungIndex: number | null;
+  readonly modulation: string | null;
+  /** Rate planned on it by the job's school, the port apart. */
+  readonly plannedMbps: number;
+  readonly portMbps: number;
+  /** Margin that the year's share asks for; null when no margin is known to do. */
+  readonly yearMarginDb: number | null;
+  /** The larger of it and the job's margin. */
+  readonly neededMarginDb: number;
+}
+
+/** How much of the need is kept, both ways at once. */
+export interface Kept {
+  /** 1 is all of it; infinite when nothing is asked. */
+  readonly multiple: number;
+  readonly yearPercent: number;
+  /** Share of the common airtime the need takes. */
+  readonly usedShare: number;
+  readonly narrowest: "air" | "no rung" | "port to far" | "port to near";
+  readonly toFar: KeptWay;
+  readonly toNear: KeptWay;
 }
 
 /** The reflected ray over the path's level stretch; null when there is none to reflect from. */
@@ -300,12 +354,8 @@ export interface ReflectionSummary {
   readonly bestDb: number;
 }
 
-export interface Warning {
-  readonly code: string;
-  readonly values: Readonly<Record<string, number | string>>;
-}
-
 export interface LinkResult {
+  /** The worst of all findings, before the level is drawn. */
   readonly verdict: Verdict;
   readonly geometry: {
     readonly pathM: number;
@@ -332,9 +382,11 @@ export interface LinkResult {
   readonly service: {
     readonly verdict: Verdict;
     readonly faults: readonly PairingFault[];
-    readonly airtimeUsedShare: number | null;
+    /** What is kept of the need; null while none is set or the radios do not pair. */
+    readonly kept: Kept | null;
     readonly toFar: Direction | null;
     readonly toNear: Direction | null;
   };
-  readonly warnings: readonly Warning[];
+  /** What is worth knowing and what the models cannot vouch for. */
+  readonly notes: readonly Observation[];
 }

@@ -8,11 +8,12 @@
 import { normalRandom, seededRandom } from "../units";
 import { CHANCE_DRAWS, chanceOfClearance, drawnBodies } from "./chance";
 import { leavesCount } from "./clearance";
-import { airtimeOf, GAIN_SIGMA_DB, PACKET_ERROR_HELD, POWER_SIGMA_DB } from "./direction";
+import { GAIN_SIGMA_DB, POWER_SIGMA_DB } from "./direction";
 import { clearanceDraw } from "./draw-clearance";
 import { levelDraw } from "./draw-level";
 import { DEFAULT_SEED, drawSource } from "./draws";
 import { serviceOf } from "./evaluate";
+import { keptMultiple, type Way, waysOf } from "./kept";
 import { pathStateOf } from "./path-state";
 import type { PreparedPath } from "./prepare";
 import { explainedShare, type Spread, spreadOf } from "./spread";
@@ -58,15 +59,16 @@ export interface Uncertainty {
   readonly shareOfF1: Spread;
   readonly policyShare: number;
   readonly probabilityClear: number;
+  /** Share of the draws in which the need is kept, the reader's own error left out; null without a need. */
+  readonly probabilityServes: number | null;
   readonly rateToFarMbps: Spread;
   readonly rateToNearMbps: Spread;
   readonly contributions: readonly Contribution[];
 }
 
 /** Rate of the rung that a level moved by some dB would hold. */
-const rateBy = (plan: LinkPlan, d: Direction, toFar: boolean, pathM: number): ((moveDb: number) => number) => {
-  const [tx, rx] = toFar ? [plan.near, plan.far] : [plan.far, plan.near];
-  const rows = d.ladder.map((r) => ({ r, mbps: airtimeOf(plan, tx, rx, pathM, r, PACKET_ERROR_HELD).tcpMbps }));
+const rateBy = (plan: LinkPlan, d: Direction): ((moveDb: number) => number) => {
+  const rows = d.rates.map(({ rung, airtime }) => ({ r: rung, mbps: airtime.tcpMbps }));
   return (moveDb) => {
     let best = 0;
     let thin = 0;
@@ -77,6 +79,24 @@ const rateBy = (plan: LinkPlan, d: Direction, toFar: boolean, pathM: number): ((
       else if (margin >= 0 && thin === 0) thin = mbps;
     }
     return best > 0 ? best : thin;
+  };
+};
+
+/** R0.01 is drawn lognormal about what was typed (ours). */
+const RAIN_SIGMA = 0.2;
+const RAIN_STEPS = 12;
+const RAIN_REACH_SIGMAS = 3;
+
+/** Margin that the year asks for, by how many sigma the rain is heavier than typed: a table with straight lines between. */
+const marginsByRain = (way: Way): ((sigmas: number) => number) => {
+  const table = Array.from({ length: RAIN_STEPS + 1 }, (_, i) =>
+    way.yearMarginDb(Math.exp(RAIN_SIGMA * RAIN_REACH_SIGMAS * ((2 * i) / RAIN_STEPS - 1))),
+  );
+  return (sigmas) => {
+    const u = Math.min(RAIN_STEPS - 1e-9, Math.max(0, ((sigmas / RAIN_REACH_SIGMAS + 1) * RAIN_STEPS) / 2));
+    const i = Math.floor(u);
+    const [a, b] = [table[i]!, table[i + 1]!];
+    return Number.isFinite(a) && Number.isFinite(b) ? a + (b - a) * (u - i) : Math.max(a, b);
   };
 };
 
@@ -106,8 +126,13 @@ export const monteCarlo = (plan: LinkPlan, path: PreparedPath, options: { draws?
   const leaves = leavesCount(plan);
   const clearance = clearanceDraw(path.profile, bodies.parts, field, leaves, bodies.groundReachM);
   const level = levelDraw(plan, state, toFar, field, sections, uniform);
-  const rateFar = rateBy(plan, toFar, true, state.rayM);
-  const rateNear = rateBy(plan, toNear, false, state.rayM);
+  const rateFar = rateBy(plan, toFar);
+  const rateNear = rateBy(plan, toNear);
+  const ways = waysOf(plan, state, toFar, toNear);
+  const marginFarDb = marginsByRain(ways.toFar);
+  const marginNearDb = marginsByRain(ways.toNear);
+  const asked = plan.needToFarMbps !== null || plan.needToNearMbps !== null;
+  let serves = 0;
 
   const make = (): Float64Array => new Float64Array(draws);
   const out = { far: make(), near: make(), spare: make(), share: make(), rateFar: make(), rateNear: make() };
@@ -122,6 +147,9 @@ export const monteCarlo = (plan: LinkPlan, path: PreparedPath, options: { draws?
     const pathDb = l.obstructionDb + l.leavesDb + l.aimDb + l.reflectionDb + l.wallsDb + gainDb;
     const toFarDb = pathDb + POWER_SIGMA_DB * normal();
     const toNearDb = pathDb + POWER_SIGMA_DB * normal();
+    const rainSigmas = normal();
+    if (asked && keptMultiple(plan, ways.toFar, ways.toNear, toFarDb, toNearDb, marginFarDb(rainSigmas), marginNearDb(rainSigmas)) >= 1)
+      serves++;
     const readingDb = READING_SIGMA_DB * normal();
     out.spare[n] = spareM;
     out.share[n] = share;
@@ -155,6 +183,7 @@ export const monteCarlo = (plan: LinkPlan, path: PreparedPath, options: { draws?
       draws <= CHANCE_DRAWS && seed === DEFAULT_SEED
         ? (state.clearance.probability ?? 0)
         : chanceOfClearance(plan, path, state.conditions, leaves, -worst.missM, state.clearance.sigmaM ?? 0, draws, seed).met,
+    probabilityServes: asked ? serves / draws : null,
     rateToFarMbps: spreadOf(out.rateFar),
     rateToNearMbps: spreadOf(out.rateNear),
     contributions: INPUTS.map((input) => ({

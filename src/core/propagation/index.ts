@@ -16,7 +16,7 @@ export {
   multipathWorstMonthPercent,
   NEGLIGIBLE_BELOW_KM,
 } from "./p530-multipath";
-export { type RainFading, rainAttenuationDb, rainExceededPercent, rainFading } from "./p530-rain";
+export { type RainExceeded, type RainFading, rainAttenuationDb, rainExceeded, rainFading } from "./p530-rain";
 export { gasSpecificAttenuation, vapourPressureHpa } from "./p676-gas";
 export {
   earlyLeafLossDb,

@@ -61,17 +61,24 @@ export const rainAttenuationDb = (fading: RainFading, percent: number): number =
   return fading.a001Db * c1 * percent ** -(c2 + c3 * Math.log10(percent));
 };
 
+/** A share of the year, or which end of the method's validity it lies beyond. */
+export interface RainExceeded {
+  readonly percent: number;
+  /** "above": more often than 1 % of the year; "below": more rarely than 0.001 %, the percent is then 0. */
+  readonly bound: "above" | "below" | null;
+}
+
 /**
- * Share of the year, in per cent, for which an attenuation is exceeded: the inverse of eq. (33),
- * held to 0.001 % and 1 % at the ends of its validity. 0 when even 0.001 % does not reach it.
+ * Share of the year, in per cent, for which an attenuation is exceeded: the inverse of eq. (33). Beyond 0.001 % and
+ * 1 %, the ends of its validity, only the bound is known.
  */
-export const rainExceededPercent = (fading: RainFading, attenuationDb: number): { percent: number; bounded: boolean } => {
-  if (attenuationDb <= 0) return { percent: 100, bounded: true };
-  if (fading.a001Db <= 0 || rainAttenuationDb(fading, LEAST_PERCENT) <= attenuationDb) return { percent: 0, bounded: true };
-  if (rainAttenuationDb(fading, MOST_PERCENT) >= attenuationDb) return { percent: MOST_PERCENT, bounded: true };
+export const rainExceeded = (fading: RainFading, attenuationDb: number): RainExceeded => {
+  if (fading.a001Db <= 0) return { percent: 0, bound: "below" };
+  if (rainAttenuationDb(fading, MOST_PERCENT) > attenuationDb) return { percent: MOST_PERCENT, bound: "above" };
+  if (rainAttenuationDb(fading, LEAST_PERCENT) <= attenuationDb) return { percent: 0, bound: "below" };
   // log A = log(A001 c1) - c2 u - c3 u^2 with u = log10 p; the falling root.
   const { c1, c2, c3 } = scale(fading.frequencyGhz);
   const q = Math.log10(attenuationDb / (fading.a001Db * c1));
   const u = (-c2 + Math.sqrt(Math.max(0, c2 * c2 - 4 * c3 * q))) / (2 * c3);
-  return { percent: 10 ** u, bounded: false };
+  return { percent: 10 ** u, bound: null };
 };

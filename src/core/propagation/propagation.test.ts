@@ -13,7 +13,7 @@ import {
   leafLoss,
   prepareDiffraction,
   rainAttenuationDb,
-  rainExceededPercent,
+  rainExceeded,
   rainFading,
   sphericalEarthLossDb,
   vapourPressureHpa,
@@ -184,7 +184,7 @@ describe("gas, rain, leaves", () => {
     const fading = rainFading(60.48, 0.43, 28, 0.5, 90);
     expect(rainAttenuationDb(fading, 0.01)).toBeCloseTo(fading.a001Db, 1);
     for (const percent of [0.0012, 0.01, 0.1, 0.9]) {
-      expect(rainExceededPercent(fading, rainAttenuationDb(fading, percent)).percent).toBeCloseTo(percent, 6);
+      expect(rainExceeded(fading, rainAttenuationDb(fading, percent)).percent).toBeCloseTo(percent, 6);
     }
     fc.assert(
       fc.property(

@@ -7,15 +7,43 @@ import { needInRange, needPositive } from "../units";
 
 export type Access = "contention" | "scheduled" | "fixed-frame" | "full-duplex";
 
-export const accessOf = (duplex: string): Access => {
-  if (duplex.startsWith("FDD")) return "full-duplex";
-  if (duplex.includes("fixed frame")) return "fixed-frame";
-  return duplex.includes("scheduled") ? "scheduled" : "contention";
+/** What a data sheet says of how both directions share the air, read once. */
+export interface Duplex {
+  readonly access: Access;
+  /** Shares of the frame towards the remotes that a scheduled hub offers ("67/33"). */
+  readonly ratios: readonly number[];
+}
+
+const FORMS: readonly (readonly [RegExp, Access])[] = [
+  [/^FDD(,.*)?$/, "full-duplex"],
+  [/^TDD, fixed frame( \d+\/\d+)?$/, "fixed-frame"],
+  [/^TDD, scheduled(, (synchronised|ratios( \d+\/\d+)+))*$/, "scheduled"],
+  [/^TDD, contention$/, "contention"],
+];
+
+/** @returns null for words that are no known form: a fault of the sheet, told at the door. */
+export const parseDuplex = (words: string): Duplex | null => {
+  const form = FORMS.find(([f]) => f.test(words.trim()));
+  if (form === undefined) return null;
+  const ratios = [...words.matchAll(/(\d+)\/(\d+)/g)].map((m) => Number(m[1]) / (Number(m[1]) + Number(m[2])));
+  return { access: form[1], ratios: form[1] === "scheduled" ? ratios : [] };
 };
 
-/** Shares of the frame towards the remotes that a scheduled hub offers, from its data sheet ("67/33"). */
-export const frameRatios = (duplex: string): number[] =>
-  [...duplex.matchAll(/(\d+)\/(\d+)/g)].map((m) => Number(m[1]) / (Number(m[1]) + Number(m[2])));
+const CONTENTION: Duplex = { access: "contention", ratios: [] };
+const read = new Map<string, Duplex>();
+
+/** The same behind the door, kept by its words. */
+const duplexFromSheet = (words: string): Duplex => {
+  let found = read.get(words);
+  if (found === undefined) {
+    found = parseDuplex(words) ?? CONTENTION;
+    read.set(words, found);
+  }
+  return found;
+};
+
+export const accessOf = (duplex: string): Access => duplexFromSheet(duplex).access;
+export const frameRatios = (duplex: string): readonly number[] => duplexFromSheet(duplex).ratios;
 
 export interface AirtimeInput {
   readonly standard: string;
@@ -49,8 +77,11 @@ export interface AirtimeParts {
 
 export interface AirtimeResult {
   readonly access: Access;
-  /** TCP payload one way with all of the airtime, Mbps. */
+  /** TCP payload one way with all of the airtime, Mbps, and what the air alone would carry. */
   readonly tcpMbps: number;
+  readonly airTcpMbps: number;
+  /** TCP payload one way that the port passes. */
+  readonly portTcpMbps: number;
   readonly udpMbps: number;
   /** Packets in one exchange, and what held them to that many. */
   readonly packetsPerBurst: number;
@@ -200,6 +231,8 @@ export const usableRate = (i: AirtimeInput): AirtimeResult => {
   return {
     access,
     tcpMbps: Math.min(airTcp, portTcp),
+    airTcpMbps: airTcp,
+    portTcpMbps: portTcp,
     udpMbps: Math.min(airUdp, portUdp),
     packetsPerBurst: data.packets,
     aggregateLimit: data.limit,

@@ -1,4 +1,5 @@
 import type { MeasuredCuts } from "../antenna";
+import type { LinkUse } from "./rule-rows";
 
 /** One row of a radio's modulation table. Levels per receive chain, power total over chains. */
 export interface Modulation {
@@ -51,7 +52,9 @@ export interface Radio {
     readonly cuts?: MeasuredCuts | undefined;
   };
   readonly modulations: readonly Modulation[];
-  readonly ethernetPorts: readonly { readonly speedMbps: number }[];
+  readonly ethernetPorts: readonly { readonly speedMbps: number; readonly powerIn?: boolean | undefined }[];
+  /** Automatic power control, where the sheet says; taken as there where it does not. */
+  readonly automaticPowerControl?: boolean | undefined;
 }
 
 export interface Antenna {
@@ -83,6 +86,19 @@ const inBands = (bands: readonly FrequencyRange[], lowMhz: number, highMhz: numb
 /** Whether a whole channel lies inside a device's bands. */
 export const channelFits = (bands: readonly FrequencyRange[], centreMhz: number, widthMhz: number): boolean =>
   inBands(bands, centreMhz - widthMhz / 2, centreMhz + widthMhz / 2);
+
+/** The port the cable goes into: the powered one, else the first. */
+export const poweredPort = (radio: Pick<Radio, "ethernetPorts">): number =>
+  Math.max(
+    0,
+    radio.ethernetPorts.findIndex((p) => p.powerIn === true),
+  );
+
+const sharesOut = (r: Pick<Radio, "roles">): boolean => r.roles.includes("hub") && !r.roles.includes("near/far");
+
+/** What the two ends of a link are to the rules: a pair, or hub and remote where one end is made to serve several. */
+export const usesOf = (near: Pick<Radio, "roles">, far: Pick<Radio, "roles">): readonly [LinkUse, LinkUse] =>
+  sharesOut(near) ? ["hub", "remote"] : sharesOut(far) ? ["remote", "hub"] : ["pair", "pair"];
 
 export type PairingFault =
   | { code: "family"; near: string; far: string }

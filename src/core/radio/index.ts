@@ -2,7 +2,9 @@ export {
   type AirtimeParts,
   type AirtimeResult,
   accessOf,
+  type Duplex,
   frameRatios,
+  parseDuplex,
   plannedRateMbps,
   type ThroughputSchool,
   usableRate,
@@ -17,10 +19,30 @@ export {
   type Modulation,
   type PairingFault,
   pairingFaults,
+  poweredPort,
   type Radio,
+  usesOf,
 } from "./hardware";
 export { noiseFloorDbm, noiseRiseDb, thermalNoiseDbm } from "./noise";
 export { adRateMbps, type OfdmStandard, ofdmMinSensitivityDbm, ofdmModulations, ofdmRateMbps } from "./ofdm-rates";
-export { matchPolarisation } from "./polarisation";
-export { type Domain, type LinkUse, limitOfRow, type PowerLimit, type RegulationResult, regulate, ruleRows } from "./regulation";
+export { daysBetween, type Permission, type PermissionState, permissionState, TOLD_DAYS_BEFORE } from "./permission";
+export {
+  matchPolarisation,
+  mirrorPolarisation,
+  type Polarisation,
+  parsePolarisation,
+  polarisationFromSheet,
+  rainTiltDeg,
+} from "./polarisation";
+export {
+  type Asker,
+  type CutBy,
+  limitOfRow,
+  type PermissionNeed,
+  PLAIN_ASKER,
+  type PowerLimit,
+  type RegulationResult,
+  regulate,
+} from "./regulation";
+export { type Domain, type EirpByGain, type LimitByBandwidth, type LinkUse, type RuleRow, ruleRows } from "./rule-rows";
 export { ceilingDbm } from "./window";

@@ -1,3 +1,29 @@
+/** What a data sheet says of polarisation, read once. */
+export interface Polarisation {
+  readonly dual: boolean;
+  readonly form: "linear" | "vertical" | "horizontal" | "slant" | "circular" | "turnable" | "unknown";
+}
+
+/** Forms a data sheet may use, in order. */
+const FORMS: readonly (readonly [RegExp, Polarisation])[] = [
+  [/^dual linear( H\+V| V\+H)?$/, { dual: true, form: "linear" }],
+  [/^dual slant( \+45\/-45)?$/, { dual: true, form: "slant" }],
+  [/^dual circular$/, { dual: true, form: "circular" }],
+  [/^(single )?linear V or H by turning the feed$/, { dual: false, form: "turnable" }],
+  [/^(single )?(linear )?(V|vertical)$/, { dual: false, form: "vertical" }],
+  [/^(single )?(linear )?(H|horizontal)$/, { dual: false, form: "horizontal" }],
+  [/^(single )?slant( \+45| -45)?$/, { dual: false, form: "slant" }],
+  [/^(single )?circular$/, { dual: false, form: "circular" }],
+  [/^(not stated)?$/, { dual: false, form: "unknown" }],
+];
+
+/** @returns null for words that are no known form: a fault of the sheet, told at the door. */
+export const parsePolarisation = (words: string): Polarisation | null => FORMS.find(([form]) => form.test(words.trim()))?.[1] ?? null;
+
+const UNKNOWN: Polarisation = { dual: false, form: "unknown" };
+/** The same behind the door: words that slipped in from before the door was there are not stated. */
+export const polarisationFromSheet = (words: string): Polarisation => parsePolarisation(words) ?? UNKNOWN;
+
 /** How well two polarisations answer one another. */
 export interface PolarisationMatch {
   /** Loss per receive chain, dB. */
@@ -10,29 +36,11 @@ export interface PolarisationMatch {
 const CROSSED_DB = 20;
 const HALF_DB = 10 * Math.log10(2);
 
-interface Wave {
-  readonly dual: boolean;
-  readonly form: "vertical" | "horizontal" | "slant" | "circular" | "turnable" | "unknown";
-}
-
-const waveOf = (words: string): Wave => {
-  const dual = words.includes("dual");
-  if (words.includes("circular")) return { dual, form: "circular" };
-  if (words.includes("slant")) return { dual, form: "slant" };
-  if (words.includes("V or H")) return { dual, form: "turnable" };
-  if (dual) return { dual, form: "vertical" };
-  if (/\bV\b|vertical/.test(words)) return { dual, form: "vertical" };
-  return { dual, form: /\bH\b|horizontal/.test(words) ? "horizontal" : "unknown" };
-};
-
 /**
  * Loss per chain between two antennas by what their data sheets say. Two dual antennas separate the
  * streams again whatever their turn; a single wave on one turned by 45 degrees loses half.
  */
-export const matchPolarisation = (out: string, into: string): PolarisationMatch => {
-  if (out === into) return { lossDb: 0, note: out.includes("V or H") ? "by turning" : "same" };
-  const a = waveOf(out);
-  const b = waveOf(into);
+export const matchPolarisation = (a: Polarisation, b: Polarisation): PolarisationMatch => {
   if (a.form === "unknown" || b.form === "unknown") return { lossDb: 0, note: "not stated" };
   if (a.form === "turnable" || b.form === "turnable") return { lossDb: 0, note: "by turning" };
   if (a.dual && b.dual) return { lossDb: 0, note: "same" };
@@ -41,3 +49,10 @@ export const matchPolarisation = (out: string, into: string): PolarisationMatch 
   if (a.form === "slant" || b.form === "slant") return { lossDb: HALF_DB, note: "turned" };
   return a.dual || b.dual ? { lossDb: 0, note: "same" } : { lossDb: CROSSED_DB, note: "crossed" };
 };
+
+/** Tilt from horizontal that rain is worked out for: the worse, horizontal one unless the wave is known to stand. */
+export const rainTiltDeg = (p: Polarisation): number => (p.form === "slant" || p.form === "circular" ? 45 : p.form === "vertical" ? 90 : 0);
+
+/** The polarisation a mirror is worked out for: the horizontal part is reflected most, whoever has one plans for it. */
+export const mirrorPolarisation = (p: Polarisation): "horizontal" | "vertical" =>
+  p.dual || p.form === "slant" || p.form === "horizontal" ? "horizontal" : "vertical";

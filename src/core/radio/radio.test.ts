@@ -3,22 +3,44 @@ import { describe, expect, test } from "vitest";
 import catalogue from "../../../demo/hardware.json" with { type: "json" };
 import { radio } from "../testing/scene";
 import {
+  type Asker,
   exposureDistance,
   formulaModulations,
   frameRatios,
+  type LinkUse,
   limitOfRow,
   matchPolarisation,
   noiseRiseDb,
   type OfdmStandard,
   ofdmRateMbps,
+  type Permission,
+  PLAIN_ASKER,
   pairingFaults,
+  parseDuplex,
+  parsePolarisation,
   plannedRateMbps,
   type Radio,
+  rainTiltDeg,
   regulate,
   ruleRows,
   usableRate,
 } from ".";
 import rules from "./tables/regulation.json" with { type: "json" };
+
+const asker = (use: LinkUse, gainDbi: number, more: Partial<Asker> = {}): Asker => ({ ...PLAIN_ASKER, use, gainDbi, ...more });
+const onRecord = (fields: Partial<Permission> = {}): Permission => ({
+  kind: "licence",
+  holder: "Trust",
+  number: "7/26",
+  place: "",
+  lowMhz: 1000,
+  highMhz: 100_000,
+  maxEirpDbm: null,
+  from: null,
+  until: null,
+  note: "",
+  ...fields,
+});
 
 describe("regulation", () => {
   // The rows' own worked examples: 30 of them, made with the rows.
@@ -29,26 +51,108 @@ describe("regulation", () => {
     expect(limit.cutBy).toBe(e.cutBy);
   });
 
+  const USES = ["pair", "hub", "remote"] as const;
+
+  // By whole search: the row itself is chosen for some use and some channel inside it, and gives the example's figure.
+  test.each(rules.examples.map((e) => [`${e.rule} ${e.gainDbi} dBi ${e.widthMhz} MHz by whole search`, e] as const))("%s", (_name, e) => {
+    const row = ruleRows.find((r) => r.id === e.rule)!;
+    const permissions = row.stopUntilRecorded === null ? [] : [onRecord()];
+    const found = USES.filter((use) => row.serves.includes(use)).flatMap((use) => {
+      const r = regulate(row.domain, (row.lowMhz + row.highMhz) / 2, e.widthMhz, asker(use, e.gainDbi, { permissions }));
+      return r.status === "allowed" && r.limit.rule.id === e.rule ? [r] : [];
+    });
+    expect(found.length).toBeGreaterThan(0);
+    expect(found[0]!.maxConductedDbm).toBeCloseTo(e.maxConductedDbm, 1);
+    expect(found[0]!.limit.cutBy).toBe(e.cutBy);
+  });
+
+  test("every row that permits something out of doors is chosen by some end", () => {
+    const reached = new Set<string>();
+    for (const row of ruleRows)
+      for (const use of USES)
+        for (const gainDbi of [0, 14, 25, 34, 39, 45])
+          for (const permissions of [[], [onRecord()]])
+            for (const share of [0.04, 0.5, 0.96]) {
+              const centre = row.lowMhz + share * (row.highMhz - row.lowMhz);
+              const r = regulate(row.domain, centre, 2, asker(use, gainDbi, { permissions, beamwidthDeg: gainDbi >= 34 ? 1 : 20 }));
+              if (r.status === "allowed") reached.add(r.limit.rule.id);
+            }
+    const unreached = ruleRows.filter((r) => r.fixedOutdoorPermitted && limitOfRow(r, 25, 20) !== null && !reached.has(r.id));
+    expect(unreached.map((r) => r.id)).toEqual([]);
+  });
+
+  test("ETSI-like 60 GHz with 39 dBi may send 55 dBm EIRP; 5725 with a registration 36 dBm, without 14 and told of more", () => {
+    expect(regulate("ETSI-like", 60_480, 2160, asker("pair", 39))).toMatchObject({
+      status: "allowed",
+      limit: { maxEirpDbm: 55, rule: { id: "e-57-c3" } },
+    });
+    const free = regulate("ETSI-like", 5800, 40, asker("pair", 25));
+    expect(free).toMatchObject({ limit: { maxEirpDbm: 14 }, permission: null, moreWith: { rule: { id: "e-5725-bfwa" } } });
+    expect(regulate("ETSI-like", 5800, 40, asker("pair", 25, { permissions: [onRecord()] }))).toMatchObject({ limit: { maxEirpDbm: 36 } });
+  });
+
+  test("a permission covers its channel, its power and its days, and nothing else", () => {
+    const of = (p: Partial<Permission>, day = "2026-06-01") =>
+      regulate("FCC-like", 6105, 40, asker("pair", 21, { permissions: [onRecord(p)], day }));
+    expect(of({})).toMatchObject({ permission: { state: "covers" }, limit: { maxEirpDbm: 36 } });
+    expect(of({ maxEirpDbm: 30 })).toMatchObject({ limit: { maxEirpDbm: 30, cutBy: "permission" } });
+    expect(of({ highMhz: 6120 })).toMatchObject({ permission: { state: "open" } });
+    expect(of({ until: "2026-05-31" })).toMatchObject({ permission: { state: "expired" } });
+    expect(of({ until: "2026-06-01" })).toMatchObject({ permission: { state: "covers" } });
+    expect(of({ from: "2026-06-02" })).toMatchObject({ permission: { state: "not yet" } });
+    // One that has run out stops the design again, also where a weaker row would be free.
+    const lapsed = regulate("ETSI-like", 5800, 40, asker("pair", 25, { permissions: [onRecord({ until: "2020-01-01" })] }));
+    expect(lapsed).toMatchObject({ permission: { state: "expired" }, limit: { rule: { id: "e-5725-bfwa" } } });
+  });
+
+  test("notes as fields: a remote without radar detection, no power control, mesh; gain or beam against gain and beam", () => {
+    const eirp = (more: Partial<Asker>, use: LinkUse = "remote", centre = 5550) => {
+      const r = regulate("ETSI-like", centre, 40, asker(use, 20, more));
+      return r.status === "allowed" ? [r.limit.maxEirpDbm, r.radarWaived] : r.reason;
+    };
+    expect(eirp({ radarDetection: false })).toEqual([23, true]);
+    expect(eirp({ radarDetection: false }, "pair")).toEqual([30, false]);
+    expect(eirp({ powerControl: false }, "pair")).toEqual([27, false]);
+    expect(eirp({ mesh: true, permissions: [onRecord()] }, "hub", 5800)).toEqual([33, false]);
+    expect(regulate("FCC-like", 24_150, 40, asker("pair", 30, { beamwidthDeg: 3 }))).toMatchObject({
+      limit: { rule: { id: "f-24050-ptp" } },
+    });
+    expect(regulate("FCC-like", 73_000, 500, asker("pair", 44, { beamwidthDeg: 2 }))).toMatchObject({
+      status: "forbidden",
+      reason: "beam-too-wide",
+    });
+  });
+
+  test("the radar wait is the row's, and the long one when any part of the channel lies where weather radar works", () => {
+    const wait = (centre: number, width = 40) => {
+      const r = regulate("ETSI-like", centre, width, asker("pair", 20));
+      return r.status === "allowed" ? r.radarWaitS : null;
+    };
+    expect([wait(5550), wait(5581), wait(5620), wait(5669), wait(5671)]).toEqual([60, 600, 600, 600, 60]);
+    expect(regulate("FCC-like", 5600, 40, asker("pair", 19))).toMatchObject({ radarWaitS: 60 });
+    expect(regulate("cautious", 5500, 20, asker("pair", 19))).toMatchObject({ radarWaitS: 600, nonOccupancyMin: 30 });
+  });
+
   test("a channel over two rows takes the lower limit and both duties", () => {
-    const across = regulate("FCC-like", 5725, 40, 25, "ptp");
+    const across = regulate("FCC-like", 5725, 40, asker("pair", 25));
     expect(across).toMatchObject({ status: "allowed", radarDetection: true, limit: { rule: { id: "f-5470" } } });
-    const above = regulate("FCC-like", 5755, 40, 25, "ptp");
+    const above = regulate("FCC-like", 5755, 40, asker("pair", 25));
     expect(above).toMatchObject({ status: "allowed", radarDetection: false, maxConductedDbm: 30 });
   });
 
   test("a gap between rows, an indoor row, and too small an antenna are refused by reason", () => {
-    expect(regulate("FCC-like", 5400, 40, 20, "ptp")).toMatchObject({ status: "forbidden", reason: "no-rule" });
-    expect(regulate("ETSI-like", 5200, 40, 20, "ptp")).toMatchObject({ status: "forbidden", reason: "indoor-only" });
-    expect(regulate("FCC-like", 73_000, 500, 38, "ptp")).toMatchObject({ status: "forbidden", reason: "gain-too-low" });
+    expect(regulate("FCC-like", 5400, 40, asker("pair", 20))).toMatchObject({ status: "forbidden", reason: "no-rule" });
+    expect(regulate("ETSI-like", 5200, 40, asker("pair", 20))).toMatchObject({ status: "forbidden", reason: "indoor-only" });
+    expect(regulate("FCC-like", 73_000, 500, asker("pair", 38))).toMatchObject({ status: "forbidden", reason: "gain-too-low" });
   });
 
   test("a row that needs a permission says so, and feeder loss is handed back", () => {
-    expect(regulate("FCC-like", 6105, 40, 21, "ptp")).toMatchObject({
+    expect(regulate("FCC-like", 6105, 40, asker("pair", 21))).toMatchObject({
       status: "allowed",
-      permission: expect.stringContaining("coordination"),
+      permission: { state: "open", asks: expect.stringContaining("coordination") },
     });
-    const bare = regulate("FCC-like", 5500, 40, 25, "ptp");
-    const fed = regulate("FCC-like", 5500, 40, 25, "ptp", 2);
+    const bare = regulate("FCC-like", 5500, 40, asker("pair", 25));
+    const fed = regulate("FCC-like", 5500, 40, asker("pair", 25), 2);
     if (bare.status !== "allowed" || fed.status !== "allowed") throw new Error("refused");
     expect(fed.maxConductedDbm - bare.maxConductedDbm).toBeCloseTo(2, 9);
   });
@@ -146,10 +250,13 @@ describe("airtime", () => {
 
 describe("rules, noise, waves, exposure", () => {
   test("what a row asks beside power: beamwidth, automatic power control, a mask above 30 degrees", () => {
-    expect(regulate("FCC-like", 24_150, 40, 34, "ptp", 0, 3)).toMatchObject({ status: "allowed" });
-    expect(regulate("FCC-like", 5600, 40, 19, "ptp")).toMatchObject({ status: "allowed", powerControlAboveDbm: 27 });
-    expect(regulate("FCC-like", 5755, 40, 19, "ptp")).toMatchObject({ status: "allowed", powerControlAboveDbm: null });
-    expect(regulate("FCC-like", 6105, 40, 21, "ptp")).toMatchObject({ status: "allowed", elevationMask: { aboveDeg: 30, eirpMaxDbm: 21 } });
+    expect(regulate("FCC-like", 24_150, 40, asker("pair", 34, { beamwidthDeg: 3 }))).toMatchObject({ status: "allowed" });
+    expect(regulate("FCC-like", 5600, 40, asker("pair", 19))).toMatchObject({ status: "allowed", powerControlAboveDbm: 27 });
+    expect(regulate("FCC-like", 5755, 40, asker("pair", 19))).toMatchObject({ status: "allowed", powerControlAboveDbm: null });
+    expect(regulate("FCC-like", 6105, 40, asker("pair", 21))).toMatchObject({
+      status: "allowed",
+      elevationMask: { aboveDeg: 30, eirpMaxDbm: 21 },
+    });
   });
 
   test("interference as loud as the noise lifts it by 3.01 dB, none by nothing", () => {
@@ -164,8 +271,19 @@ describe("rules, noise, waves, exposure", () => {
     ["dual linear H+V", "dual slant +45/-45", 0],
     ["single linear V or H by turning the feed", "single linear H", 0],
   ])("%s to %s loses %f dB a chain", (a, b, lossDb) => {
-    expect(matchPolarisation(a, b).lossDb).toBeCloseTo(lossDb, 9);
-    expect(matchPolarisation(b, a).lossDb).toBeCloseTo(lossDb, 9);
+    const [p, q] = [parsePolarisation(a)!, parsePolarisation(b)!];
+    expect(matchPolarisation(p, q).lossDb).toBeCloseTo(lossDb, 9);
+    expect(matchPolarisation(q, p).lossDb).toBeCloseTo(lossDb, 9);
+  });
+
+  test("words of a data sheet are read once: each known form, and null for any other", () => {
+    for (const r of catalogue.radios) expect([parsePolarisation(r.polarisation), parseDuplex(r.duplex)], r.id).not.toContain(null);
+    for (const a of catalogue.antennas) expect(parsePolarisation(a.polarisation), a.id).not.toBeNull();
+    for (const words of ["dual", "H or so", "vertical-ish"]) expect(parsePolarisation(words)).toBeNull();
+    for (const words of ["TDD", "scheduled", "FDD high"]) expect(parseDuplex(words)).toBeNull();
+    expect(parsePolarisation("dual slant +45/-45")).toEqual({ dual: true, form: "slant" });
+    // A dual antenna has a horizontal part: it is planned with for rain and mirror alike, whatever its turn.
+    expect([rainTiltDeg(parsePolarisation("dual linear H+V")!), rainTiltDeg(parsePolarisation("single linear V")!)]).toEqual([0, 90]);
   });
 
   test("a radio without a table gets one by formula: rates of the standard, sensitivity rising 3 dB a doubling", () => {

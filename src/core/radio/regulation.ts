@@ -1,78 +1,20 @@
 /*
- * Power limits from rule rows (data with source, year and confidence). A planning aid: the local
- * regulator decides. The lowest of conducted, gain-rule, EIRP, gain-dependent EIRP and density limits holds.
+ * Power limits from rule rows. A planning aid: the local regulator decides. The lowest of conducted, gain-rule,
+ * EIRP, gain-dependent EIRP and density limits holds.
  */
-import rules from "./tables/regulation.json" with { type: "json" };
+import { type Permission, permissionState } from "./permission";
+import { type Domain, type EirpByGain, type LimitByBandwidth, type LinkUse, type RuleRow, rowsOfDomain } from "./rule-rows";
 
-export type Domain = "cautious" | "FCC-like" | "ETSI-like";
-
-interface EirpByGain {
-  readonly baseDbm?: number;
-  readonly refGainDbi?: number;
-  readonly slopeDbPerDb?: number;
-  readonly floorDbm?: number | null;
-  readonly pieces?: readonly {
-    readonly fromGainDbi: number;
-    readonly toGainDbi: number | null;
-    readonly baseDbm: number;
-    readonly refGainDbi: number;
-    readonly slopeDbPerDb: number;
-  }[];
-}
-
-export interface RuleRow {
-  readonly id: string;
-  readonly domain: Domain;
-  readonly lowMhz: number;
-  readonly highMhz: number;
-  readonly use: string;
-  readonly fixedOutdoorPermitted: boolean;
-  readonly indoorOnly: boolean;
-  readonly conductedMaxDbm: number | null;
-  readonly conductedLimitByBandwidth: string | null;
-  readonly gainRule: { readonly freeGainDbi: number | null; readonly reduceConductedDbPerDb: number } | null;
-  readonly eirpMaxDbm: number | null;
-  readonly eirpByGain: EirpByGain | null;
-  readonly psd: { readonly limitDbm: number; readonly perMhz: number; readonly kind: "conducted" | "eirp" } | null;
-  readonly minGainDbi: number | null;
-  readonly maxBeamwidthDeg: number | null;
-  readonly dfs: { readonly required: boolean };
-  readonly tpc: { readonly required: boolean; readonly fromEirpDbm?: number; readonly withoutEirpDbm?: number };
-  readonly elevationMask: { readonly aboveDeg: number; readonly eirpMaxDbm: number } | null;
-  readonly licence: string;
-  readonly stopUntilRecorded: string | null;
-  readonly notes: string;
-  readonly source: string;
-  readonly asOf: string;
-  readonly confidence: string;
-}
-
-export const ruleRows: readonly RuleRow[] = rules.rows as unknown as readonly RuleRow[];
-
-/** What a row's words about its use come to, read once. */
-interface UseOfRow {
-  readonly serves: { readonly ptp: boolean; readonly ptmp: boolean };
-  readonly names: { readonly ptp: boolean; readonly ptmp: boolean };
-}
-const USE_OF_ROW: ReadonlyMap<RuleRow, UseOfRow> = new Map(
-  ruleRows.map((r) => [
-    r,
-    {
-      serves: {
-        ptp: !/point-to-multipoint|mesh|client \(remote\)|any other/.test(r.use) || /point-to-point or/.test(r.use),
-        ptmp: !/^fixed point-to-point(?! or)|fixed point-to-point, outdoors/.test(r.use),
-      },
-      names: { ptp: /point-to-point/.test(r.use), ptmp: /multipoint|mesh/.test(r.use) },
-    },
-  ]),
-);
-const ROWS_OF_DOMAIN: Readonly<Record<Domain, readonly RuleRow[]>> = {
-  cautious: ruleRows.filter((r) => r.domain === "cautious"),
-  "FCC-like": ruleRows.filter((r) => r.domain === "FCC-like"),
-  "ETSI-like": ruleRows.filter((r) => r.domain === "ETSI-like"),
-};
-
-export type CutBy = "conducted limit" | "conducted limit and gain rule" | "EIRP limit" | "EIRP by gain" | "power density";
+export type CutBy =
+  | "conducted limit"
+  | "conducted limit and gain rule"
+  | "EIRP limit"
+  | "EIRP by gain"
+  | "power density"
+  | "permission"
+  | "limit without radar detection"
+  | "limit without automatic power control"
+  | "mesh limit";
 
 export interface PowerLimit {
   readonly maxConductedDbm: number;
@@ -85,39 +27,62 @@ export interface PowerLimit {
 const SAME_DB = 1e-9;
 
 const eirpByGainDbm = (form: EirpByGain, gainDbi: number): number | null => {
-  if (form.pieces !== undefined) {
+  if ("pieces" in form) {
     const piece = form.pieces.find((p) => gainDbi >= p.fromGainDbi && (p.toGainDbi === null || gainDbi < p.toGainDbi));
     return piece === undefined ? null : piece.baseDbm - piece.slopeDbPerDb * Math.max(0, piece.refGainDbi - gainDbi);
   }
-  const dbm = (form.baseDbm ?? 0) - (form.slopeDbPerDb ?? 0) * Math.max(0, (form.refGainDbi ?? 0) - gainDbi);
-  return form.floorDbm == null ? dbm : Math.max(form.floorDbm, dbm);
+  const dbm = form.baseDbm - form.slopeDbPerDb * Math.max(0, form.refGainDbi - gainDbi);
+  return form.floorDbm === null ? dbm : Math.max(form.floorDbm, dbm);
 };
 
-/** The bandwidth-dependent conducted limits written as sentences in the rows. */
-const conductedByBandwidthDbm = (sentence: string, conductedMaxDbm: number, widthMhz: number): number => {
-  if (sentence.startsWith("lesser of 24 dBm")) return Math.min(24, 11 + 10 * Math.log10(widthMhz));
-  if (sentence.startsWith("500 mW peak for 100 MHz")) return 27 + Math.min(0, 10 * Math.log10(widthMhz / 100));
-  return conductedMaxDbm;
+const byBandwidthDbm = (form: LimitByBandwidth, conductedMaxDbm: number, widthMhz: number): number =>
+  form.form === "logarithmic"
+    ? Math.min(form.capDbm, form.baseDbm + 10 * Math.log10(widthMhz / form.perMhz))
+    : conductedMaxDbm + Math.min(0, 10 * Math.log10(widthMhz / form.wholeFromMhz));
+
+/** The end that asks: what it is, what it can, and what is recorded for it. */
+export interface Asker {
+  readonly use: LinkUse;
+  readonly gainDbi: number;
+  readonly beamwidthDeg: number | null;
+  /** What its radio can; true where the sheet does not say. */
+  readonly radarDetection: boolean;
+  readonly powerControl: boolean;
+  readonly mesh: boolean;
+  readonly permissions: readonly Permission[];
+  /** The day that counts, year-month-day. */
+  readonly day: string;
+}
+
+export const PLAIN_ASKER: Omit<Asker, "use" | "gainDbi"> = {
+  beamwidthDeg: null,
+  radarDetection: true,
+  powerControl: true,
+  mesh: false,
+  permissions: [],
+  day: "2026-01-01",
 };
 
 /** The power one rule row allows with an antenna and a channel width, before any feeder loss. Null when the row sets none. */
-export const limitOfRow = (rule: RuleRow, gainDbi: number, widthMhz: number): PowerLimit | null => {
+export const limitOfRow = (rule: RuleRow, gainDbi: number, widthMhz: number, asker: Partial<Asker> = {}): PowerLimit | null => {
   const reductionDb =
     rule.gainRule?.freeGainDbi == null ? 0 : Math.max(0, gainDbi - rule.gainRule.freeGainDbi) * rule.gainRule.reduceConductedDbPerDb;
   const candidates: { conductedDbm: number; cutBy: CutBy }[] = [];
+  const eirp = (eirpDbm: number | null | undefined, cutBy: CutBy): void => {
+    if (eirpDbm != null) candidates.push({ conductedDbm: eirpDbm - gainDbi, cutBy });
+  };
   if (rule.conductedMaxDbm !== null) {
     const base =
       rule.conductedLimitByBandwidth === null
         ? rule.conductedMaxDbm
-        : conductedByBandwidthDbm(rule.conductedLimitByBandwidth, rule.conductedMaxDbm, widthMhz);
+        : byBandwidthDbm(rule.conductedLimitByBandwidth, rule.conductedMaxDbm, widthMhz);
     candidates.push({
       conductedDbm: base - reductionDb,
       cutBy: reductionDb > 0 ? "conducted limit and gain rule" : "conducted limit",
     });
   }
-  if (rule.eirpMaxDbm !== null) candidates.push({ conductedDbm: rule.eirpMaxDbm - gainDbi, cutBy: "EIRP limit" });
-  const byGain = rule.eirpByGain === null ? null : eirpByGainDbm(rule.eirpByGain, gainDbi);
-  if (byGain !== null) candidates.push({ conductedDbm: byGain - gainDbi, cutBy: "EIRP by gain" });
+  eirp(rule.eirpMaxDbm, "EIRP limit");
+  if (rule.eirpByGain !== null) eirp(eirpByGainDbm(rule.eirpByGain, gainDbi), "EIRP by gain");
   if (rule.psd !== null) {
     const wholeDbm = rule.psd.limitDbm + 10 * Math.log10(widthMhz / rule.psd.perMhz);
     candidates.push({
@@ -125,13 +90,27 @@ export const limitOfRow = (rule: RuleRow, gainDbi: number, widthMhz: number): Po
       cutBy: "power density",
     });
   }
+  if (asker.mesh === true) eirp(rule.meshEirpMaxDbm, "mesh limit");
+  if (asker.powerControl === false && rule.tpc.required) {
+    eirp(rule.tpc.withoutEirpDbm, "limit without automatic power control");
+    if (rule.tpc.withoutPsdDbm !== undefined && rule.psd !== null)
+      eirp(rule.tpc.withoutPsdDbm + 10 * Math.log10(widthMhz / rule.psd.perMhz), "limit without automatic power control");
+  }
+  if (asker.radarDetection === false && rule.dfs.required && asker.use === "remote")
+    eirp(rule.remoteWithoutRadarEirpDbm, "limit without radar detection");
   let lowest: { conductedDbm: number; cutBy: CutBy } | null = null;
   for (const c of candidates) if (lowest === null || c.conductedDbm < lowest.conductedDbm - SAME_DB) lowest = c;
   if (lowest === null) return null;
   return { maxConductedDbm: lowest.conductedDbm, maxEirpDbm: lowest.conductedDbm + gainDbi, cutBy: lowest.cutBy, rule };
 };
 
-export type LinkUse = "ptp" | "ptmp";
+/** A row's demand for a permission, and how it stands with what is recorded. */
+export interface PermissionNeed {
+  readonly asks: string;
+  readonly rule: RuleRow;
+  readonly state: "open" | "not yet" | "expired" | "covers";
+  readonly recorded: Permission | null;
+}
 
 export type RegulationResult =
   | {
@@ -140,12 +119,19 @@ export type RegulationResult =
       /** Feeder loss is handed back: the limit holds at the antenna port. */
       readonly maxConductedDbm: number;
       readonly radarDetection: boolean;
+      /** A radio without radar detection may all the same be used at the limit given. */
+      readonly radarWaived: boolean;
+      /** How long the channel is listened to before it is used, and left alone after radar; null without radar duty. */
+      readonly radarWaitS: number | null;
+      readonly nonOccupancyMin: number | null;
       /** Automatic power control is asked for above this EIRP, dBm; null when it is not. */
       readonly powerControlAboveDbm: number | null;
       /** EIRP allowed above an elevation, when the rows say so. */
       readonly elevationMask: { readonly aboveDeg: number; readonly eirpMaxDbm: number } | null;
-      /** What must be recorded before the design may go on, when the row asks for it. */
-      readonly permission: string | null;
+      /** What must be recorded before the design may go on, when the row asks for it, and how that stands. */
+      readonly permission: PermissionNeed | null;
+      /** A row that would allow more once its permission is recorded. */
+      readonly moreWith: { readonly rule: RuleRow; readonly maxConductedDbm: number } | null;
     }
   | {
       readonly status: "forbidden";
@@ -153,16 +139,16 @@ export type RegulationResult =
       readonly rule: RuleRow | null;
     };
 
-/** Rows that ask for gain or beamwidth: either one met is enough where both are named. */
-const narrowEnough = (rule: RuleRow, gainDbi: number, beamwidthDeg: number | null): boolean => {
-  const gainMet = rule.minGainDbi === null || gainDbi >= rule.minGainDbi;
-  if (rule.maxBeamwidthDeg === null || beamwidthDeg === null) return gainMet;
-  const beamMet = beamwidthDeg <= rule.maxBeamwidthDeg;
-  return rule.minGainDbi === null ? beamMet : gainMet || beamMet;
-};
+type Narrow = "enough" | "gain-too-low" | "beam-too-wide";
 
-const usable = (rule: RuleRow, use: LinkUse, gainDbi: number, beamwidthDeg: number | null): boolean =>
-  narrowEnough(rule, gainDbi, beamwidthDeg) && (USE_OF_ROW.get(rule)?.serves[use] ?? false);
+/** Rows that ask for gain or beamwidth, or for both. A beamwidth nobody stated is taken as met where the gain is. */
+const narrowness = (rule: RuleRow, gainDbi: number, beamwidthDeg: number | null): Narrow => {
+  const gainMet = rule.minGainDbi === null || gainDbi >= rule.minGainDbi;
+  const beamMet = rule.maxBeamwidthDeg === null || (beamwidthDeg === null ? gainMet : beamwidthDeg <= rule.maxBeamwidthDeg);
+  if (rule.narrowBy === "gain or beam" && rule.minGainDbi !== null && rule.maxBeamwidthDeg !== null)
+    return gainMet || beamMet ? "enough" : "gain-too-low";
+  return !gainMet ? "gain-too-low" : beamMet ? "enough" : "beam-too-wide";
+};
 
 /** The channel's edges and every edge of a row strictly inside it, rising. */
 const edgesWithin = (rows: readonly RuleRow[], lowMhz: number, highMhz: number): number[] => {
@@ -174,70 +160,106 @@ const edgesWithin = (rows: readonly RuleRow[], lowMhz: number, highMhz: number):
   return edges.length === 2 ? edges : edges.sort((a, b) => a - b);
 };
 
+const STATE_ORDER = { covers: 0, expired: 1, "not yet": 2, open: 3 } as const;
+
+const needOf = (rule: RuleRow, asker: Asker, lowMhz: number, highMhz: number): PermissionNeed | null => {
+  if (rule.stopUntilRecorded === null) return null;
+  let best: PermissionNeed = { asks: rule.stopUntilRecorded, rule, state: "open", recorded: null };
+  for (const recorded of asker.permissions) {
+    const found = permissionState(recorded, Math.max(lowMhz, rule.lowMhz), Math.min(highMhz, rule.highMhz), asker.day);
+    if (found === "other channel" || STATE_ORDER[found] >= STATE_ORDER[best.state]) continue;
+    best = { ...best, state: found, recorded };
+  }
+  return best;
+};
+
+interface Choice {
+  readonly limit: PowerLimit;
+  readonly need: PermissionNeed | null;
+}
+
+const choiceOf = (rule: RuleRow, asker: Asker, lowMhz: number, highMhz: number): Choice | null => {
+  const limit = limitOfRow(rule, asker.gainDbi, highMhz - lowMhz, asker);
+  if (limit === null) return null;
+  const need = needOf(rule, asker, lowMhz, highMhz);
+  const granted = need?.state === "covers" ? (need.recorded?.maxEirpDbm ?? null) : null;
+  if (granted === null || granted >= limit.maxEirpDbm) return { limit, need };
+  return { limit: { ...limit, maxEirpDbm: granted, maxConductedDbm: granted - asker.gainDbi, cutBy: "permission" }, need };
+};
+
+const most = (choices: readonly Choice[]): Choice | null =>
+  choices.reduce<Choice | null>((a, b) => (a === null || b.limit.maxConductedDbm > a.limit.maxConductedDbm + SAME_DB ? b : a), null);
+
+/** The row for one stretch of a channel: those written for the use first, then what is free or recorded, then the most. */
+const rowFor = (fit: readonly RuleRow[], asker: Asker, lowMhz: number, highMhz: number): { chosen: Choice; more: Choice | null } | null => {
+  const written = fit.filter((r) => r.writtenFor.includes(asker.use));
+  const choices = (written.length > 0 ? written : fit).flatMap((r) => choiceOf(r, asker, lowMhz, highMhz) ?? []);
+  const open = choices.filter((c) => c.need === null || c.need.state === "covers");
+  const asking = choices.filter((c) => c.need !== null && c.need.state !== "covers");
+  // One that was recorded and has run out stops the design again: it does not quietly become another row.
+  const lapsed = most(asking.filter((c) => c.need !== null && c.need.state !== "open"));
+  const chosen = lapsed ?? most(open) ?? most(asking);
+  if (chosen === null) return null;
+  const best = most(asking);
+  return { chosen, more: best !== null && best.limit.maxConductedDbm > chosen.limit.maxConductedDbm + SAME_DB ? best : null };
+};
+
+/** How long a channel is listened to: the long wait when any part of it lies where weather radar works. */
+const waitOf = (rule: RuleRow, lowMhz: number, highMhz: number): number => {
+  const { availabilityCheckS = 60, availabilityCheckWeatherS, weatherLowMhz, weatherHighMhz } = rule.dfs;
+  const weather = weatherLowMhz !== undefined && weatherHighMhz !== undefined && lowMhz < weatherHighMhz && highMhz > weatherLowMhz;
+  return weather ? (availabilityCheckWeatherS ?? availabilityCheckS) : availabilityCheckS;
+};
+
 /**
  * The limit for an outdoor channel in a domain. The whole channel must lie inside rows that permit it;
- * over two rows the lower limits and both duties hold. Of several rows for one place those of the declared
- * use are taken, then those that need no permission, then the lowest.
+ * over two rows the lower limits and both duties hold.
  */
-export const regulate = (
-  domain: Domain,
-  centreMhz: number,
-  widthMhz: number,
-  gainDbi: number,
-  use: LinkUse,
-  feederLossDb = 0,
-  beamwidthDeg: number | null = null,
-): RegulationResult => {
+export const regulate = (domain: Domain, centreMhz: number, widthMhz: number, asker: Asker, feederLossDb = 0): RegulationResult => {
   const lowMhz = centreMhz - widthMhz / 2;
   const highMhz = centreMhz + widthMhz / 2;
-  const touching = ROWS_OF_DOMAIN[domain].filter((r) => r.lowMhz < highMhz && r.highMhz > lowMhz);
+  const touching = rowsOfDomain[domain].filter((r) => r.lowMhz < highMhz && r.highMhz > lowMhz);
   const outdoor = touching.filter((r) => r.fixedOutdoorPermitted);
   const cuts = edgesWithin(touching, lowMhz, highMhz);
-  let lowest: PowerLimit | null = null;
-  let radarDetection = false;
-  let powerControlAboveDbm: number | null = null;
-  let elevationMask: RuleRow["elevationMask"] = null;
-  let permission: string | null = null;
+  const parts: { chosen: Choice; more: Choice | null }[] = [];
   for (let i = 0; i + 1 < cuts.length; i++) {
     const midMhz = (cuts[i]! + cuts[i + 1]!) / 2;
-    const here = outdoor.filter((r) => r.lowMhz <= midMhz && r.highMhz >= midMhz);
-    const fit = here.filter((r) => usable(r, use, gainDbi, beamwidthDeg));
-    if (fit.length === 0) {
-      const other = touching.find((r) => r.lowMhz <= midMhz && r.highMhz >= midMhz) ?? null;
-      const reason = here.some((r) => !narrowEnough(r, gainDbi, beamwidthDeg))
-        ? here.some((r) => r.minGainDbi !== null)
-          ? "gain-too-low"
-          : "beam-too-wide"
-        : other === null
-          ? "no-rule"
-          : "indoor-only";
-      return { status: "forbidden", reason, rule: here[0] ?? other };
+    const at = (r: RuleRow): boolean => r.lowMhz <= midMhz && r.highMhz >= midMhz;
+    const here = outdoor.filter((r) => at(r) && r.serves.includes(asker.use));
+    const fit = here.filter((r) => narrowness(r, asker.gainDbi, asker.beamwidthDeg) === "enough");
+    const part = rowFor(fit, asker, lowMhz, highMhz);
+    if (part !== null) {
+      parts.push(part);
+      continue;
     }
-    const free = fit.filter((r) => r.stopUntilRecorded === null);
-    const pool = (free.length > 0 ? free : fit).filter((r) => limitOfRow(r, gainDbi, widthMhz) !== null);
-    const named = pool.filter((r) => USE_OF_ROW.get(r)?.names[use] === true);
-    const chosen = named.length > 0 ? named : pool;
-    let here1: PowerLimit | null = null;
-    for (const rule of chosen) {
-      const limit = limitOfRow(rule, gainDbi, widthMhz);
-      if (limit !== null && (here1 === null || limit.maxConductedDbm < here1.maxConductedDbm)) here1 = limit;
-    }
-    if (here1 === null) return { status: "forbidden", reason: "no-rule", rule: null };
-    radarDetection ||= here1.rule.dfs.required;
-    permission ??= here1.rule.stopUntilRecorded;
-    const { tpc, elevationMask: mask } = here1.rule;
-    if (tpc.required) powerControlAboveDbm = Math.min(powerControlAboveDbm ?? Infinity, tpc.fromEirpDbm ?? tpc.withoutEirpDbm ?? -Infinity);
-    if (mask !== null && (elevationMask === null || mask.eirpMaxDbm < elevationMask.eirpMaxDbm)) elevationMask = mask;
-    if (lowest === null || here1.maxConductedDbm < lowest.maxConductedDbm) lowest = here1;
+    const other = touching.find(at) ?? null;
+    const narrow = here
+      .map((r) => narrowness(r, asker.gainDbi, asker.beamwidthDeg))
+      .find((n): n is Exclude<Narrow, "enough"> => n !== "enough");
+    const reason = narrow !== undefined ? narrow : other === null || fit.length > 0 ? "no-rule" : "indoor-only";
+    return { status: "forbidden", reason, rule: fit.length > 0 ? null : (here[0] ?? other) };
   }
-  if (lowest === null) return { status: "forbidden", reason: "no-rule", rule: null };
+  const chosen = parts.map((p) => p.chosen);
+  if (chosen.length === 0) return { status: "forbidden", reason: "no-rule", rule: null };
+  const lowest = chosen.reduce((a, b) => (b.limit.maxConductedDbm < a.limit.maxConductedDbm ? b : a)).limit;
+  const rules = chosen.map((c) => c.limit.rule);
+  const radar = rules.filter((r) => r.dfs.required);
+  const control = rules.filter((r) => r.tpc.required);
+  const aboveDbm = Math.min(...control.map((r) => r.tpc.fromEirpDbm ?? r.tpc.withoutEirpDbm ?? Number.NEGATIVE_INFINITY));
+  const masks = rules.flatMap((r) => r.elevationMask ?? []);
+  const needs = chosen.flatMap((c) => c.need ?? []).sort((a, b) => STATE_ORDER[b.state] - STATE_ORDER[a.state]);
+  const more = parts.length === 1 ? parts[0]!.more : null;
   return {
     status: "allowed",
     limit: lowest,
     maxConductedDbm: lowest.maxConductedDbm + feederLossDb,
-    radarDetection,
-    powerControlAboveDbm: powerControlAboveDbm === -Infinity ? null : powerControlAboveDbm,
-    elevationMask,
-    permission,
+    radarDetection: radar.length > 0,
+    radarWaived: asker.use === "remote" && radar.length > 0 && radar.every((r) => r.remoteWithoutRadarEirpDbm !== null),
+    radarWaitS: radar.length === 0 ? null : Math.max(...radar.map((r) => waitOf(r, lowMhz, highMhz))),
+    nonOccupancyMin: radar.length === 0 ? null : Math.max(...radar.map((r) => r.dfs.nonOccupancyMin ?? 0)),
+    powerControlAboveDbm: Number.isFinite(aboveDbm) ? aboveDbm : null,
+    elevationMask: masks.length === 0 ? null : masks.reduce((a, b) => (b.eirpMaxDbm < a.eirpMaxDbm ? b : a)),
+    permission: needs[0] ?? null,
+    moreWith: more === null ? null : { rule: more.limit.rule, maxConductedDbm: more.limit.maxConductedDbm + feederLossDb },
   };
 };

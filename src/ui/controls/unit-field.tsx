@@ -2,7 +2,7 @@
 import { type ReactNode, useEffect, useId, useState } from "react";
 import { FEET_PER_METRE, likelySlip, MILES_PER_KM, type Slip } from "@/core/units";
 import { usePreferences } from "../state/preferences";
-import { figure, readNumber } from "../wording/numbers";
+import { readNumber, significant } from "../wording/numbers";
 
 /** What a quantity can be typed in, each with how much of the base unit one of it is. */
 const UNITS = {
@@ -135,11 +135,7 @@ export const UnitField = ({
           ))}
         </select>
       </div>
-      {others.length > 0 && (
-        <span className="cap">
-          {others.map(([name, of]) => `${figure(value! / of, value! / of < 10 ? 2 : value! / of < 100 ? 1 : 0)} ${name}`).join(", ")}
-        </span>
-      )}
+      {others.length > 0 && <span className="cap">{others.map(([name, of]) => `${significant(value! / of)} ${name}`).join(", ")}</span>}
       {fault !== null && (
         <span role="alert" className="fault">
           {fault}

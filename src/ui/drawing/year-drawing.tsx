@@ -3,6 +3,7 @@ import { ticks } from "d3";
 import type { Direction, LinkPlan } from "@/core/link";
 import { explainDirection, explanationText } from "@/core/link";
 import { figure, mbpsText, type Units } from "../wording/numbers";
+import { outageText } from "../wording/outage";
 import { explanationLine, symbolIn } from "../wording/terms";
 
 const LEFT = 58;
@@ -38,10 +39,12 @@ export const YearDrawing = ({
     return LEFT + Math.min(1, Math.max(0, u)) * (width - LEFT - RIGHT);
   };
   // The fastest rate at each share: from the left the best holds least of the year.
+  // A share the rain method does not know begins at its bound, 99 %, and reaches no farther.
   const sorted = [...stairs].sort((a, b) => b.usableMbps - a.usableMbps);
   let path = "";
   let reached = x(LOST[0]!);
   for (const s of sorted) {
+    if (s.holdsPercent === null) continue;
     const end = x(100 - s.holdsPercent);
     if (end <= reached) continue;
     path += `${path === "" ? "M" : "L"}${reached} ${y(s.usableMbps)}L${end} ${y(s.usableMbps)}`;
@@ -101,12 +104,7 @@ export const YearDrawing = ({
           {at("99.9 %", d.staircase.at999Mbps)}
           {at("99.99 %", d.staircase.at9999Mbps)}
           <p className="cap m-0 mt-2">
-            {d.outage.minutesAYear < 1
-              ? "Below the need for less than a minute a year."
-              : d.outage.percent >= 100
-                ? "Below the need all of the year."
-                : `Below the need for ${figure(d.outage.minutesAYear)} minutes a year: rain ${figure(d.outage.rainPercent, 3)} %, clear air ${figure(d.outage.multipathPercent, 3)} %.`}{" "}
-            {d.outage.inRange ? "" : "Outside the models' range."}
+            {outageText(d.outage)} {d.outage.inRange ? "" : "Outside the models' range."}
           </p>
         </div>
       )}

@@ -1,3 +1,4 @@
+import { deepEqual } from "fast-equals";
 import { createStore, type StoreApi } from "zustand/vanilla";
 import type { DesignDto, DesignFields, ErrorBody } from "@/contract";
 import { ApiError, mayRecover, patchJson } from "../api/client";
@@ -32,7 +33,8 @@ const RETRY_MS = 2000;
 const MOST_UNDO = 200;
 
 const fieldsOf = ({ id: _i, version: _v, ...fields }: DesignDto): DesignFields => fields;
-const same = (a: DesignFields, b: DesignFields): boolean => JSON.stringify(a) === JSON.stringify(b);
+/** By structure: the columns of a row come back with their keys in another order. */
+const same = (a: DesignFields, b: DesignFields): boolean => deepEqual(a, b);
 
 interface Draft {
   readonly version: number;
@@ -90,6 +92,8 @@ export const createDesignStore = (initial: DesignDto, onSaved: () => void): Stor
         version = row.version;
         saved = fieldsOf(row);
         edits = 0;
+        // What the server wrote is the design, also where it wrote it otherwise (trimmed words): nothing is sent again for that.
+        if (same(get().design, sent)) set({ design: saved, ...(gesture ? {} : { settled: saved }) });
         set({ status: { kind: "saved", at: new Date() } });
         keepDraft();
         onSaved();

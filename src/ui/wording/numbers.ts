@@ -68,3 +68,23 @@ export const chanceText = (share: number): string => {
 /** Unambiguous decimal degrees, 6 digits: about 0.1 m. */
 export const latLonText = (p: { latDeg: number; lonDeg: number }): string =>
   `${Math.abs(p.latDeg).toFixed(6)}° ${p.latDeg < 0 ? "S" : "N"}, ${Math.abs(p.lonDeg).toFixed(6)}° ${p.lonDeg < 0 ? "W" : "E"}`;
+
+/** A figure beside the one it is held against: with a decimal as soon as both would read alike. */
+export const decisive = (value: number, against: number): string => {
+  for (const digits of [0, 1, 2]) if (figure(value, digits) !== figure(against, digits)) return figure(value, digits);
+  return value < against ? `just under ${figure(against)}` : figure(value);
+};
+
+/** A share of the year or of cases, per cent, as precise as it was typed. */
+export const shareText = (percent: number): string => `${String(Number(percent.toFixed(4)))}${SPACE}%`;
+
+/** A wait: seconds below two minutes, then minutes. */
+export const waitText = (s: number): string => (s < 120 ? (s === 60 ? "a minute" : `${figure(s)} seconds`) : `${figure(s / 60)} minutes`);
+
+/** Three significant figures, for a unit that was converted: never "0.01" for 5 in another. */
+export const significant = (value: number): string => {
+  if (value === 0 || !Number.isFinite(value)) return figure(value);
+  const digits = Math.max(0, 2 - Math.floor(Math.log10(Math.abs(value))));
+  const text = figure(value, Math.min(12, digits));
+  return text.includes(".") ? text.replace(/0+$/, "").replace(/\.$/, "") : text;
+};

@@ -1,4 +1,17 @@
-const WORDS: Readonly<Record<string, string>> = {
+import type { FindingCode } from "@/core/link";
+
+const WORDS: Partial<Readonly<Record<FindingCode | "hardware-missing" | "too-far" | "fault", string>>> = {
+  short: "in the way",
+  "blocked-no-height": "in the way, no height clears it",
+  "little-spare": "little room",
+  "mount-on-ground": "mount on the ground",
+  "over-rule": "above what the rules allow",
+  "permission-ended": "permission ended",
+  "permission-not-yet": "permission not yet in force",
+  "not-sure-to-serve": "not sure to serve",
+  "no-need": "no required rate",
+  "too-far": "ends too far apart",
+  fault: "cannot be worked out",
   overloaded: "receiver overloaded",
   damaging: "level would damage the receiver",
   "too-strong": "too strong",
@@ -21,4 +34,5 @@ const WORDS: Readonly<Record<string, string>> = {
 };
 
 /** A trouble in a few words, for a line of the register. */
-export const troubleText = (code: string): string => WORDS[code] ?? (code.startsWith("pairing-") ? "radios do not fit" : code);
+export const troubleText = (code: string): string =>
+  WORDS[code as FindingCode] ?? (code.startsWith("pairing-") ? "radios do not fit" : code);

@@ -1,4 +1,5 @@
 "use client";
+import { deepEqual } from "fast-equals";
 import { useEffect, useRef, useState } from "react";
 import { type Brief, type BriefDto, briefSchema } from "@/contract";
 import { ApiError, mayRecover, putJson } from "../../api/client";
@@ -20,7 +21,7 @@ export interface OpenBrief {
 }
 
 const key = (jobId: string): string => `dry-arc.brief.${jobId}`;
-const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
+const same = deepEqual;
 
 const readDraft = (jobId: string): { version: number; doc: Brief } | null => {
   try {

@@ -2,7 +2,7 @@
 import { Tabs } from "radix-ui";
 import { type ReactNode, useMemo } from "react";
 import type { DesignFields, JobDto } from "@/contract";
-import { pathStateOf, widthSweep } from "@/core/link";
+import { pathStateOf, type Verdict, widthSweep } from "@/core/link";
 import { TypedFigure } from "../../controls/typed-figure";
 import { DoubtDrawing } from "../../drawing/doubt-drawing";
 import { Ladder } from "../../drawing/ladder";
@@ -14,7 +14,7 @@ import { VerdictMark } from "../../marks/verdict-mark";
 import { cutMiddle } from "../../wording/names";
 import type { Units } from "../../wording/numbers";
 import { VERDICT_WORD } from "../../wording/verdicts";
-import { bandOffsets, useDoubt } from "./use-doubt";
+import { bandOffsets, type Doubt } from "./use-doubt";
 import type { Evaluation } from "./use-evaluation";
 
 const HEIGHT_PX = 241;
@@ -25,6 +25,8 @@ const SOLVERS = ["heights", "trees", "water", "elsewhere", "table"] as const sat
 
 /** Under the section: the level line, where the rate comes from, the year, and how sure it all is. */
 export const BottomPanel = ({
+  doubt,
+  verdict,
   evaluation,
   design,
   job,
@@ -39,6 +41,9 @@ export const BottomPanel = ({
   levelId,
   solvers,
 }: {
+  doubt: Doubt | null;
+  /** The worst of what is found of the radios. */
+  verdict: Verdict;
   evaluation: Evaluation | null;
   design: DesignFields;
   job: JobDto;
@@ -55,7 +60,6 @@ export const BottomPanel = ({
   solvers: (view: View, size: { readonly width: number; readonly height: number }) => ReactNode;
 }) => {
   const [ref, size] = useSize<HTMLDivElement>();
-  const doubt = useDoubt(evaluation);
   const result = evaluation?.result ?? null;
   const plan = evaluation?.plan ?? null;
   const direction = result === null ? null : reverse ? result.service.toNear : result.service.toFar;
@@ -63,7 +67,6 @@ export const BottomPanel = ({
     () => (view === "rate" && evaluation !== null ? widthSweep(evaluation.plan, pathStateOf(evaluation.plan, evaluation.path)) : []),
     [view, evaluation],
   );
-  const verdict = result?.service.verdict ?? "unknown";
   const [fromName, toName] = reverse ? [farName, nearName] : [nearName, farName];
   const heading = (
     <>

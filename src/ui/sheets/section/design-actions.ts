@@ -1,8 +1,8 @@
 import type { DesignFields } from "@/contract";
 import type { DesignAction } from "@/core/link";
 
-/** What an action changes of a design; null when it only opens something. @param today for what is recorded with a date. */
-export const changeOf = (design: DesignFields, action: DesignAction, today: () => string): Partial<DesignFields> | null => {
+/** What an action changes of a design; null when it only opens something. */
+export const changeOf = (design: DesignFields, action: DesignAction): Partial<DesignFields> | null => {
   switch (action.type) {
     case "mount":
       return action.end === "near" ? { nearMountAglM: action.mountAglM } : { farMountAglM: action.mountAglM };
@@ -16,8 +16,10 @@ export const changeOf = (design: DesignFields, action: DesignAction, today: () =
       return { trimsM: { ...action.trimsM } };
     case "width":
       return { widthMhz: action.widthMhz };
-    case "permission":
-      return { permission: `recorded ${today()}` };
+    case "aim":
+      return action.end === "near" ? { nearAimAzimuthDeg: null, nearAimTiltDeg: null } : { farAimAzimuthDeg: null, farAimTiltDeg: null };
+    case "together":
+      return Object.assign({}, ...action.actions.map((a) => changeOf(design, a)));
     case "look":
       return null;
   }

@@ -74,10 +74,14 @@ export const FindingsColumn = ({
           {f.mends.slice(0, MOST_MENDS).map((m) => {
             const words = mendText(m, units);
             return (
-              <div key={m.code} className="mt-1.5">
-                <PreviewButton action={m.action} apply={apply} preview={preview} className="text-[14px]">
-                  {words.words}
-                </PreviewButton>
+              <div key={`${m.code}-${m.amount}`} className="mt-1.5" data-mend={m.code}>
+                {m.action === null ? (
+                  <span className="text-[14px] text-ink-2">{words.words}</span>
+                ) : (
+                  <PreviewButton action={m.action} apply={apply} preview={preview} className="text-[14px]">
+                    {words.words}
+                  </PreviewButton>
+                )}
                 <div className="cap flex justify-between gap-2">
                   <span>
                     {m.beyondStructure

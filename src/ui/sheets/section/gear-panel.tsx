@@ -1,11 +1,14 @@
 "use client";
 import { useState } from "react";
 import type { DesignFields, HardwareDto, SiteDto } from "@/contract";
+import { DEFAULT_YEAR_PERCENT, LEAST_YEAR_PERCENT, MOST_YEAR_PERCENT } from "@/core/link";
 import { BARRIER_MATERIALS } from "@/core/propagation";
-import { frameRatios } from "@/core/radio";
-import { Choice, Field } from "../../controls/field";
+import { accessOf, frameRatios, poweredPort } from "@/core/radio";
+import { Choice } from "../../controls/field";
 import { NumberField } from "../../controls/number-field";
+import { figure } from "../../wording/numbers";
 import { fitChannel } from "./gear-rules";
+import { permissionLine } from "./permission-dialog";
 
 const BANDS = ["2.4", "5", "6", "24", "60", "80"];
 
@@ -27,6 +30,43 @@ const MountChoice = ({ end, site, design, change }: { end: "near" | "far"; site:
       {site.mountingPoints.map((m) => (
         <option key={m.id} value={m.id}>
           {m.name}, {m.aglM} m{m.behind === "" ? "" : `, ${m.behind}`}
+        </option>
+      ))}
+    </Choice>
+  );
+};
+
+/** Where the rules end the power: a mark of its own, whatever is set. */
+const Lawful = ({ lawfulDbm, setDbm }: { lawfulDbm: number | null; setDbm: number }) =>
+  lawfulDbm === null ? null : (
+    <p className={`cap m-0 ${setDbm > lawfulDbm ? "font-[650] text-short-figure" : ""}`} data-testid="lawful">
+      Radio and rules allow {figure(lawfulDbm, Number.isInteger(lawfulDbm) ? 0 : 1)} dBm here.
+    </p>
+  );
+
+/** Which of a unit's ports the cable goes into; nothing to ask while it has only one. */
+const PortChoice = ({
+  end,
+  radio,
+  design,
+  change,
+}: {
+  end: "near" | "far";
+  radio: HardwareDto["radios"][number] | undefined;
+  design: DesignFields;
+  change: Change;
+}) => {
+  if (radio === undefined || radio.ethernetPorts.length < 2) return null;
+  const powered = poweredPort(radio);
+  return (
+    <Choice
+      label="Cable goes into"
+      value={String(design[`${end}Port`] ?? powered)}
+      onChange={(e) => change({ [`${end}Port`]: Number(e.target.value) === powered ? null : Number(e.target.value) })}
+    >
+      {radio.ethernetPorts.map((p, i) => (
+        <option key={i} value={i}>
+          port {i + 1}, {p.speedMbps} Mbps{i === powered ? ", powered" : ""}
         </option>
       ))}
     </Choice>
@@ -120,18 +160,26 @@ export const GearPanel = ({
   nearSite,
   farSite,
   change,
+  record,
+  day,
+  lawful,
 }: {
   design: DesignFields;
   hardware: HardwareDto;
   nearSite: SiteDto;
   farSite: SiteDto;
   change: (fields: Partial<DesignFields>) => void;
+  /** Opens the form of a permission; the day that it must cover. */
+  record: () => void;
+  day: string;
+  /** What the rules and the radio allow at each end, dBm; null while it cannot be said. */
+  lawful: { readonly nearDbm: number; readonly farDbm: number } | null;
 }) => {
   const [pair, setPair] = useState(design.nearRadioId === design.farRadioId);
   const radioOf = (id: string) => hardware.radios.find((r) => r.id === id);
   const near = radioOf(design.nearRadioId);
   const far = radioOf(design.farRadioId);
-  const ratios = [near, far].flatMap((r) => (r?.duplex.includes("scheduled") === true ? frameRatios(r.duplex) : []));
+  const ratios = [near, far].flatMap((r) => (r !== undefined && accessOf(r.duplex) === "scheduled" ? frameRatios(r.duplex) : []));
   const widths = [...new Set([...(near?.channelWidthsMhz ?? []), ...(far?.channelWidthsMhz ?? []), design.widthMhz])].sort((a, b) => a - b);
   const choose = (end: "near" | "far", id: string): void => {
     const radio = radioOf(id);
@@ -142,8 +190,8 @@ export const GearPanel = ({
         ? (hardware.antennas.find((a) => a.bandsMhz.some((b) => radio.bandsMhz.some((r) => r.low < b.high && b.low < r.high)))?.id ?? null)
         : null;
     change({
-      ...(end === "near" || both ? { nearRadioId: id, nearAntennaId: antenna } : {}),
-      ...(end === "far" || both ? { farRadioId: id, farAntennaId: antenna } : {}),
+      ...(end === "near" || both ? { nearRadioId: id, nearAntennaId: antenna, nearPort: null } : {}),
+      ...(end === "far" || both ? { farRadioId: id, farAntennaId: antenna, farPort: null } : {}),
       ...fitChannel(design, radio),
     });
   };
@@ -206,6 +254,8 @@ export const GearPanel = ({
           onChange={(v) => change({ nearFeederLossDb: v ?? 0 })}
         />
       </div>
+      <Lawful lawfulDbm={lawful?.nearDbm ?? null} setDbm={design.nearPowerDbm} />
+      <PortChoice end="near" radio={near} design={design} change={change} />
       <MountChoice end="near" site={nearSite} design={design} change={change} />
       <MoreOfEnd end="near" design={design} change={change} />
       <h3 className="m-0 mt-1 text-[14px] font-bold text-far">{farSite.name}</h3>
@@ -236,6 +286,8 @@ export const GearPanel = ({
           onChange={(v) => change({ farFeederLossDb: v ?? 0 })}
         />
       </div>
+      <Lawful lawfulDbm={lawful?.farDbm ?? null} setDbm={design.farPowerDbm} />
+      <PortChoice end="far" radio={far} design={design} change={change} />
       <MountChoice end="far" site={farSite} design={design} change={change} />
       <MoreOfEnd end="far" design={design} change={change} />
       <h3 className="m-0 mt-1 text-[14px] font-bold">Channel and need</h3>
@@ -290,11 +342,27 @@ export const GearPanel = ({
           onChange={(v) => change({ needToNearMbps: v })}
         />
       </div>
-      <Field
-        label="Permission, when the rules ask for one"
-        value={design.permission ?? ""}
-        onChange={(e) => change({ permission: e.target.value === "" ? null : e.target.value })}
+      <NumberField
+        label="For this share of the year"
+        unit="%"
+        value={design.needYearPercent}
+        least={LEAST_YEAR_PERCENT}
+        most={MOST_YEAR_PERCENT}
+        onChange={(v) => change({ needYearPercent: v ?? DEFAULT_YEAR_PERCENT })}
       />
+      <h3 className="m-0 mt-1 text-[14px] font-bold">Permission</h3>
+      {design.permissions.length === 0 ? (
+        <p className="cap m-0">None on record.</p>
+      ) : (
+        design.permissions.map((p) => (
+          <p key={`${p.number}-${p.lowMhz}-${p.from}`} className="cap m-0">
+            {permissionLine(p, design, day)}
+          </p>
+        ))
+      )}
+      <button type="button" className="press justify-self-start text-[13px]" onClick={record}>
+        Record a permission
+      </button>
     </div>
   );
 };

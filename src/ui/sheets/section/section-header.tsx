@@ -1,18 +1,27 @@
 import type { ProfileDto, SiteDto } from "@/contract";
-import { type Finding, type LinkResult, type Verdict, worseVerdict } from "@/core/link";
+import { type Finding, type LinkResult, MET_WITHIN_M, type Verdict } from "@/core/link";
 import { KeyPlan } from "../../drawing/strips";
 import { VerdictMark } from "../../marks/verdict-mark";
 import { cutMiddle } from "../../wording/names";
-import { bearingText, distanceText, type Units } from "../../wording/numbers";
+import { bearingText, distanceText, lengthText, type Units } from "../../wording/numbers";
 import { troubleText } from "../../wording/troubles";
 import { VERDICT_WORD } from "../../wording/verdicts";
 import type { Evaluation } from "./use-evaluation";
 
-/** The verdict of the clearance in one word, between which ends, on which bearings, and what else is wrong. */
+/** What the drawing alone says of the path, in one line. */
+const pathWords = (shown: LinkResult, units: Units): string => {
+  const w = shown.clearance.worst;
+  if (shown.clearance.unknownGroundM > 0) return "the ground is not known all along";
+  if (w === null) return "nothing comes near the path";
+  return w.missM > MET_WITHIN_M ? `the path is ${lengthText(units, w.missM)} short` : `the path is clear by ${lengthText(units, -w.missM)}`;
+};
+
+/** The verdict of the link in one word, its reason beside it; between which ends, on which bearings; and what the drawing says. */
 export const SectionHeader = ({
   verdict,
   near,
   far,
+  label,
   profile,
   evaluation,
   shown,
@@ -23,6 +32,7 @@ export const SectionHeader = ({
   verdict: Verdict;
   near: SiteDto;
   far: SiteDto;
+  label: string;
   profile: ProfileDto;
   evaluation: Evaluation | null;
   shown: LinkResult | null;
@@ -47,6 +57,7 @@ export const SectionHeader = ({
           <span className="text-far" title={far.name}>
             {cutMiddle(far.name, 24)}
           </span>
+          {label !== "" && <span className="text-[15px] font-[520]">, {label}</span>}
         </h1>
         <p className="m-0 truncate text-[14px] leading-[18px]">
           {distanceText(units, profile.pathM)}, bearing {bearingText(profile.nearBearingDeg)} true (
@@ -56,24 +67,33 @@ export const SectionHeader = ({
         <p className="m-0 flex items-center gap-1.5 truncate text-[13px] leading-[18px]">
           {laterYear !== null ? (
             <strong data-testid="later-year">As it will stand in {laterYear}, if nobody cuts.</strong>
-          ) : result !== null && worseVerdict(verdict, result.service.verdict) !== verdict ? (
-            <span className={`flex items-center gap-1.5 font-[700] v-${result.service.verdict}`} data-testid="headline-trouble">
-              <VerdictMark verdict={result.service.verdict} a={8} />
-              {VERDICT_WORD[result.service.verdict]} all the same:{" "}
-              {troubleText(found.find((f) => f.verdict === result.service.verdict)?.code ?? "")}
-            </span>
           ) : (
-            <span className="text-ink-2">
-              {result !== null && (result.geometry.nearWallOf !== null || result.geometry.farWallOf !== null)
-                ? "Mount taken 0.3 m off its wall."
-                : ""}
-            </span>
+            <>
+              {verdict !== "clear" && found[0] !== undefined && (
+                <strong className={`font-[700] v-${verdict}`} data-testid="headline-trouble">
+                  {troubleText(found[0].code)}
+                </strong>
+              )}
+              {shown !== null && (
+                <span className="text-ink-2" data-testid="path-state">
+                  {verdict !== "clear" && "· "}
+                  {pathWords(shown, units)}
+                  {result !== null && (result.geometry.nearWallOf !== null || result.geometry.farWallOf !== null)
+                    ? "; mount taken 0.3 m off its wall"
+                    : ""}
+                </span>
+              )}
+            </>
           )}
         </p>
       </div>
       {evaluation !== null && (
         <div className="absolute right-3 top-2">
-          <KeyPlan path={evaluation.path} verdictShort={verdict === "short"} worstAtM={shown?.clearance.worst?.atM ?? null} />
+          <KeyPlan
+            path={evaluation.path}
+            verdictShort={shown?.clearance.verdict === "short"}
+            worstAtM={shown?.clearance.worst?.atM ?? null}
+          />
         </div>
       )}
     </header>

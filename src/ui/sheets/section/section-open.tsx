@@ -4,7 +4,7 @@ import { useEffect, useId, useMemo, useRef, useState } from "react";
 import { useStore } from "zustand";
 import { type DesignFields, type HardwareDto, latLons, type ProfileDto } from "@/contract";
 import { inverse } from "@/core/geo";
-import { clearanceUnder, type DesignAction, type LinkResult } from "@/core/link";
+import { clearanceUnder, type DesignAction, type LinkResult, lawfulPowers, verdictOf, worseVerdict } from "@/core/link";
 import { MOST_YEARS } from "@/core/solve";
 import { type LinkBundle, useFeatures, useJob, useKeptProfile, useRefresh, useVerdicts } from "../../api/queries";
 import type { ClearsFrom, Ghost } from "../../drawing/section-props";
@@ -26,12 +26,14 @@ import { changeOf } from "./design-actions";
 import { DrawingArea } from "./drawing-area";
 import { FindingsColumn } from "./findings-column";
 import { GearPanel } from "./gear-panel";
+import { PermissionDialog } from "./permission-dialog";
 import { PictureMenu } from "./picture-menu";
 import { PolicyChoice } from "./policy-choice";
 import { ClashNotice, SavedCell } from "./saved-cell";
 import { SectionHeader } from "./section-header";
 import { lookedAt, restsOn, SECTION_KEYS } from "./section-words";
 import { SolverView } from "./solver-view";
+import { useDoubt } from "./use-doubt";
 import { type Evaluation, useCoreProfile, useEvaluation, useFindings } from "./use-evaluation";
 import { useLinkActions } from "./use-link-actions";
 import { YearChoice } from "./year-choice";
@@ -40,8 +42,6 @@ const HEADER_PX = 76;
 /** Drawn lines this near an end are offered to move it along. */
 const LINE_REACH_M = 400;
 const BESIDE = ["findings", "gear", "compare"] as const;
-
-const today = (): string => new Date().toISOString().slice(0, 10);
 
 /** The result as a later year would have it: clearance of that year, everything else as it is. */
 const inYear = (e: Evaluation, year: number): LinkResult => ({
@@ -80,13 +80,15 @@ export const SectionOpen = ({
 
   const ground = useCoreProfile(profile);
   const evaluation = useEvaluation(bundle, hardware, ground, design);
-  const found = useFindings(evaluation);
+  const doubt = useDoubt(evaluation);
+  const found = useFindings(evaluation, doubt);
   const settledEvaluation = useEvaluation(bundle, hardware, ground, settled);
   const [areaRef, area] = useSize<HTMLDivElement>();
   const picture = useRef<HTMLDivElement>(null);
   const [reverse, setReverse] = useState(false);
   const [view, setView] = useState<View>("level");
   const [beside, setBeside] = useState<(typeof BESIDE)[number]>("findings");
+  const [recording, setRecording] = useState(false);
   const [trueShape, setTrueShape] = useState(false);
   const [said, setSaid] = useState<string | null>(null);
   const [comparedId, setComparedId] = useState<string | null>(null);
@@ -100,26 +102,30 @@ export const SectionOpen = ({
     const mend = (code: string): number | null => {
       for (const f of found) {
         const m = f.mends.find((x) => x.code === code);
-        if (m !== undefined && m.action.type === "mount" && m.amountToday !== null) return m.action.mountAglM - m.amount + m.amountToday;
+        // What the structure forbids is no button, but it is still told where the path clears.
+        if (m !== undefined && m.amountToday !== null)
+          return (code === "raise-near" ? design.nearMountAglM : design.farMountAglM) + m.amountToday;
       }
       return null;
     };
     return { nearAglM: mend("raise-near"), farAglM: mend("raise-far") };
-  }, [found]);
+  }, [found, design.nearMountAglM, design.farMountAglM]);
 
   const apply = (action: DesignAction): void => {
     setPreviewed(null);
     if (action.type === "look") {
-      setView(action.view);
+      if (action.view === "gear") setBeside("gear");
+      else if (action.view === "permission") setRecording(true);
+      else setView(action.view);
       return;
     }
-    const fields = changeOf(design, action, today);
+    const fields = changeOf(design, action);
     if (fields !== null) change(fields);
   };
 
   // What an action would make of the design, and the design it is held against, as ghosts over the drawing.
   const previewDesign = useMemo((): DesignFields | null => {
-    const fields = previewed === null ? null : changeOf(design, previewed, today);
+    const fields = previewed === null ? null : changeOf(design, previewed);
     return fields === null ? null : { ...design, ...fields };
   }, [design, previewed]);
   const previewEvaluation = useEvaluation(bundle, hardware, ground, previewDesign);
@@ -155,8 +161,10 @@ export const SectionOpen = ({
     () => (evaluation === null ? null : year === firstYear ? evaluation.result : inYear(evaluation, year)),
     [evaluation, year, firstYear],
   );
-  const verdict = shown?.clearance.verdict ?? "unknown";
-  const index = useJobIndex(jobId, verdicts.data, link.id, result?.verdict);
+  // The largest word is the worst of all that is found; in a later year, of that year's path and the radios.
+  const own = result === null ? "unknown" : verdictOf(found.length === 0 ? [{ verdict: result.verdict, about: "clearance" }] : found);
+  const verdict = year === firstYear || shown === null ? own : worseVerdict(shown.clearance.verdict, verdictOf(found, "service"));
+  const index = useJobIndex(jobId, verdicts.data, link.id, own);
   const features = useFeatures(jobId, [near, far], view === "elsewhere");
   const lines = (features.data?.features ?? []).filter(
     (f) => f.points.length > 1 && [near, far].some((site) => latLons(f.points).some((p) => inverse(p, site).distanceM <= LINE_REACH_M)),
@@ -219,15 +227,16 @@ export const SectionOpen = ({
         {
           label: (
             <>
-              Link <VerdictMark verdict={result?.verdict ?? "unknown"} a={7} />
-              <span className={`font-[650] v-${result?.verdict ?? "unknown"}`} data-testid="link-verdict">
-                {VERDICT_WORD[result?.verdict ?? "unknown"]}
+              Link <VerdictMark verdict={own} a={7} />
+              <span className={`font-[650] v-${own}`} data-testid="link-verdict">
+                {VERDICT_WORD[own]}
               </span>
             </>
           ),
           value: (
             <>
               <span className="text-near">{cutMiddle(near.name, 22)}</span> to <span className="text-far">{cutMiddle(far.name, 22)}</span>
+              {link.label === "" ? "" : `, ${link.label}`}
             </>
           ),
           grow: 2.5,
@@ -245,6 +254,7 @@ export const SectionOpen = ({
             verdict={verdict}
             near={near}
             far={far}
+            label={link.label}
             profile={profile}
             evaluation={evaluation}
             shown={shown}
@@ -336,7 +346,16 @@ export const SectionOpen = ({
             />
           </Tabs.Content>
           <Tabs.Content value="gear" className="flex min-h-0 flex-1 flex-col data-[state=inactive]:hidden" tabIndex={-1}>
-            <GearPanel design={design} hardware={hardware} nearSite={near} farSite={far} change={change} />
+            <GearPanel
+              design={design}
+              hardware={hardware}
+              nearSite={near}
+              farSite={far}
+              change={change}
+              record={() => setRecording(true)}
+              day={job.visitOn}
+              lawful={evaluation === null ? null : lawfulPowers(evaluation.plan, evaluation.result)}
+            />
           </Tabs.Content>
           <Tabs.Content value="compare" className="flex min-h-0 flex-1 flex-col data-[state=inactive]:hidden" tabIndex={-1}>
             {evaluation !== null && (
@@ -357,7 +376,10 @@ export const SectionOpen = ({
             )}
           </Tabs.Content>
         </Tabs.Root>
+        <PermissionDialog open={recording} onOpenChange={setRecording} design={design} found={found} day={job.visitOn} change={change} />
         <BottomPanel
+          doubt={doubt}
+          verdict={verdictOf(found, "service")}
           evaluation={evaluation}
           design={design}
           job={job}

@@ -1,12 +1,8 @@
 "use client";
-import type { Uncertainty } from "@/core/link";
+import { DEFAULT_DRAWS, DEFAULT_SEED, type Uncertainty } from "@/core/link";
 import type { DoubtWorker } from "@/workers/messages";
 import type { Evaluation } from "./use-evaluation";
 import { useWorkerAnswer } from "./use-worker-answer";
-
-const DRAWS = 500;
-/** One seed for good: the same draws come again, and figures stand still while a mast is dragged. */
-const SEED = 20_261;
 
 /** The last answer; null inside when there is no spread to tell. */
 export interface Doubt {
@@ -15,10 +11,10 @@ export interface Doubt {
 
 const FAILED: Doubt = { value: null };
 
-/** The spread of the open design by drawing its inputs. */
+/** The spread of the open design by drawing its inputs: always the same draws, those that the verdict takes too. */
 export const useDoubt = (evaluation: Evaluation | null): Doubt | null => {
   const answer = useWorkerAnswer<DoubtWorker, Doubt>("/workers/doubt.worker.js", evaluation, async (remote, plan) => ({
-    value: (await remote.doubt({ plan, draws: DRAWS, seed: SEED })) as Uncertainty | null,
+    value: (await remote.doubt({ plan, draws: DEFAULT_DRAWS, seed: DEFAULT_SEED })) as Uncertainty | null,
   }));
   return answer === "failed" ? FAILED : (answer?.reply ?? null);
 };

@@ -14,6 +14,7 @@ import {
 } from "@/core/link";
 import type { Ray } from "@/core/obstacles";
 import type { LinkBundle } from "../../api/queries";
+import type { Doubt } from "./use-doubt";
 
 const NO_DESIGN = { code: "hardware-missing", id: "" } as const;
 
@@ -54,8 +55,9 @@ export const useCoreProfile = (dto: ProfileDto | undefined): PathProfile | null 
 
 const NONE: readonly Finding[] = [];
 
-/** Findings with their mends; they may come a frame later than the drawing. */
-export const useFindings = (evaluation: Evaluation | null): readonly Finding[] => {
+/** Findings with their mends; they may come a frame later than the drawing, and what only the draws can tell later still. */
+export const useFindings = (evaluation: Evaluation | null, doubt: Doubt | null): readonly Finding[] => {
   const settled = useDeferredValue(evaluation);
-  return useMemo(() => (settled === null ? NONE : findings(settled.plan, settled.path, settled.result)), [settled]);
+  const serves = doubt?.value?.probabilityServes ?? null;
+  return useMemo(() => (settled === null ? NONE : findings(settled.plan, settled.path, settled.result, { serves })), [settled, serves]);
 };

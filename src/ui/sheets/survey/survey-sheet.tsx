@@ -1,4 +1,5 @@
 "use client";
+import { deepEqual } from "fast-equals";
 import Link from "next/link";
 import { useEffect, useState } from "react";
 import type { SiteDto } from "@/contract";
@@ -131,7 +132,7 @@ const SiteSurvey = ({ jobId, site, sites }: { jobId: string; site: SiteDto; site
   const photos = usePhotos(jobId);
   const [f, setF] = useState<Fields>(() => draftOf(site));
   const [version, setVersion] = useState(site.version);
-  const differs = FIELDS.some((k) => JSON.stringify(f[k]) !== JSON.stringify(site[k]));
+  const differs = FIELDS.some((k) => !deepEqual(f[k], site[k]));
   const [saved, setSaved] = useState<Saved>({ kind: differs ? "unsaved" : "saved" });
   const [locating, setLocating] = useState<string | null>(null);
   useEffect(() => setVersion((v) => Math.max(v, site.version)), [site.version]);
