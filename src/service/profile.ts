@@ -53,7 +53,8 @@ export const profileDto = (profile: PathProfile, job: JobRow, near: LatLon, far:
   const atFar = declination(far, day);
   return {
     ...profile,
-    distanceM: Array.from(profile.distanceM, (x) => Math.round(x * 1e4) / 1e4),
+    // Rounded they stay apart (a millimetre is the least gap), and the last is the path's own length.
+    distanceM: Array.from(profile.distanceM, (x, i) => (i === profile.distanceM.length - 1 ? profile.pathM : Math.round(x * 1e4) / 1e4)),
     groundAmslM: Array.from(profile.groundAmslM, (h) => (Number.isNaN(h) ? null : Math.round(h * 1e4) / 1e4)),
     datasetIndex: Array.from(profile.datasetIndex),
     side:

@@ -1,6 +1,6 @@
 import { type LatLon, planeProjection } from "../geo";
 import { axisStretches, type PathBody } from "../obstacles";
-import { bilinearSampler, type GroundProfile, MIN_STEP_M, type TerrainGrid } from "../terrain";
+import { bilinearSampler, type GroundProfile, LEAST_GAP_M, MIN_STEP_M, type TerrainGrid } from "../terrain";
 import type { PathProfile } from "./types";
 
 /** Ground told by hand instead of sampled: level, or heights at distances from the near end. */
@@ -15,6 +15,8 @@ export interface TypedGround {
 export type Standing = Omit<PathBody, "baseAmslM"> & { readonly baseAmslM: number | null };
 
 const TYPED_STEPS = 400;
+/** Step of told ground on a path of this length. */
+export const typedStepM = (lengthM: number): number => Math.max(MIN_STEP_M, lengthM / TYPED_STEPS);
 
 /** Ground told by hand, at steps that keep every typed point; and what stands for its dataset. */
 export const typedGround = (
@@ -22,11 +24,12 @@ export const typedGround = (
   typed: TypedGround,
 ): { readonly ground: GroundProfile; readonly dataset: PathProfile["datasets"][number] } => {
   const points = [...typed.points].sort((p, q) => p.distanceM - q.distanceM);
-  const stepM = Math.max(MIN_STEP_M, lengthM / TYPED_STEPS);
-  const at = new Set<number>([0, lengthM]);
-  for (let x = stepM; x < lengthM; x += stepM) at.add(x);
-  for (const p of points) if (p.distanceM > 0 && p.distanceM < lengthM) at.add(p.distanceM);
-  const distanceM = Float64Array.from(at).sort();
+  const stepM = typedStepM(lengthM);
+  const distanceM = stepsApart(
+    lengthM,
+    points.map((p) => p.distanceM),
+    stepM,
+  );
   return {
     ground: {
       distanceM,
@@ -42,6 +45,27 @@ export const typedGround = (
       sigmaM: typed.sigmaM,
     },
   };
+};
+
+/** Distances from 0 to the length: every wanted one, and steps between them; rising, and at least a millimetre apart. */
+export const stepsApart = (lengthM: number, wantedM: readonly number[], stepM: number): Float64Array => {
+  const fixed: number[] = [0];
+  for (const x of [...wantedM].sort((a, b) => a - b))
+    if (x - fixed[fixed.length - 1]! >= LEAST_GAP_M && lengthM - x >= LEAST_GAP_M) fixed.push(x);
+  fixed.push(lengthM);
+  const stepsAfter = (i: number): number => Math.max(1, Math.ceil((fixed[i + 1]! - fixed[i]!) / stepM - 1e-9));
+  let count = 1;
+  for (let i = 0; i + 1 < fixed.length; i++) count += stepsAfter(i);
+  const out = new Float64Array(count);
+  let n = 0;
+  for (let i = 0; i + 1 < fixed.length; i++) {
+    const from = fixed[i]!;
+    const steps = stepsAfter(i);
+    const eachM = (fixed[i + 1]! - from) / steps;
+    for (let k = 0; k < steps; k++) out[n++] = from + eachM * k;
+  }
+  out[n] = lengthM;
+  return out;
 };
 
 const heightBetween = (points: TypedGround["points"], x: number): number => {

@@ -4,6 +4,8 @@ import { pathPositions, positionAt } from "./positions";
 
 /** Steps are half a cell of the dataset in force, this at least (ours). */
 export const MIN_STEP_M = 0.5;
+/** Points of a profile are never nearer to each other than this: they stay apart when they travel, rounded. */
+export const LEAST_GAP_M = 0.001;
 /** Step over ground that no dataset knows. */
 const UNKNOWN_STEP_M = 30;
 export const MAX_PROFILE_POINTS = 4096;
@@ -83,7 +85,7 @@ const walk = (lengthM: number, sources: readonly Source[]): GroundProfile => {
     if (atM >= lengthM) break;
     // Inside a walked-again stretch the finer pace is kept until the finer dataset is met.
     stepM = ownStepM;
-    atM = Math.min(lengthM, atM + stepM);
+    atM = lengthM - (atM + stepM) < LEAST_GAP_M ? lengthM : atM + stepM;
     if (count >= capacity - 1) atM = lengthM;
   }
   return {
