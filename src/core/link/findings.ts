@@ -3,7 +3,8 @@ import { isSpan, isVegetation } from "../obstacles";
 import { apply } from "./apply-action";
 import { resultOf } from "./evaluate";
 import type { DesignAction, Finding, LookView, Mend, Observation } from "./finding-types";
-import { type Drawn, observe, verdictOf, worseVerdict } from "./judge";
+import { type Drawn, observe, worseVerdict } from "./judge";
+import { keptMultiple, waysOf } from "./kept";
 import { HIGHEST_RAISE_M } from "./limits";
 import { type Ends, lowerToMeet, raiseToMeet, trimToMeet, withMounts } from "./mends";
 import { beyondStructure } from "./observe-clearance";
@@ -211,22 +212,37 @@ interface Trial {
   readonly path: PreparedPath;
   readonly result: LinkResult;
   readonly found: readonly Observation[];
+  readonly drawn: Drawn | null;
   /** The path's state, made when first asked for: power and width leave it as it is. */
   readonly state: () => PathState;
 }
 
+/** What is kept at the level that one case in ten lies below. */
+const keptLow = (plan: LinkPlan, state: PathState, { service }: LinkResult, drawn: Drawn | null): number => {
+  if (service.toFar === null || service.toNear === null) return 0;
+  const { toFar, toNear } = waysOf(plan, state, service.toFar, service.toNear);
+  const [farDb, nearDb] = [drawn?.lowToFarDb ?? 0, drawn?.lowToNearDb ?? 0];
+  return keptMultiple(plan, toFar, toNear, farDb, nearDb, toFar.yearMarginDb(1), toNear.yearMarginDb(1));
+};
+
 /** Tries a mend: kept as a button when its finding goes and nothing worse comes, else told for what it brings, or left out. */
-const tried = (o: Observation, m: Mend, { plan, path, result, found, state: asIs }: Trial): Mend | null => {
+const tried = (o: Observation, m: Mend, { plan, path, result, found, drawn, state: asIs }: Trial): Mend | null => {
   if (m.action === null || m.action.type === "look") return m;
   const after = apply(plan, m.action);
   const state = onlyRadios(m.action) ? asIs() : pathStateOf(after, withTrims(path, after));
   const changed = resultOf(after, state);
   const now = observe(after, changed, () => 0, null);
   const family = familyOf(o.code);
-  const gone = !now.some((x) => family.includes(x.code) && worseVerdict(x.verdict, o.verdict) === x.verdict);
-  // Nothing worse than what already stands beside this finding may come of it.
-  const others = verdictOf(found.filter((x) => x !== o && !family.includes(x.code)));
-  const worse = now.some((x) => !family.includes(x.code) && worseVerdict(x.verdict, others) !== others);
+  const gone =
+    !now.some((x) => family.includes(x.code) && worseVerdict(x.verdict, o.verdict) === x.verdict) &&
+    (o.code !== "not-sure-to-serve" || keptLow(after, state, changed, drawn) >= 1);
+  // Nothing may come of it that did not stand there before as badly.
+  const worse = now.some(
+    (x) =>
+      !family.includes(x.code) &&
+      x.verdict !== "clear" &&
+      !found.some((f) => f.code === x.code && worseVerdict(f.verdict, x.verdict) === f.verdict),
+  );
   if (gone && !worse) return m;
   if (worse) return null;
   const brings = bringsOf(o, result, changed);
@@ -257,6 +273,7 @@ export const findings = (plan: LinkPlan, path: PreparedPath, result: LinkResult,
     path,
     result,
     found,
+    drawn,
     state: () => {
       state ??= pathStateOf(plan, path);
       return state;

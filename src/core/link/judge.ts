@@ -15,6 +15,9 @@ export const worseVerdict = (a: Verdict, b: Verdict): Verdict => (RANK[a] >= RAN
 export interface Drawn {
   /** Share of the draws in which the need is kept; null without a need. */
   readonly serves: number | null;
+  /** How far below the expected level one case in ten lies, each way, dB (negative); for trying mends without drawing again. */
+  readonly lowToFarDb?: number;
+  readonly lowToNearDb?: number;
 }
 
 /** Everything that stands against a design, worst first, then what is worth knowing. @param growthOf metres a year of a body. */

@@ -25,6 +25,12 @@ const level = (plan: LinkPlan, result: LinkResult): Observation[] => {
   const { toFar, toNear } = result.service;
   if (toFar === null || toNear === null) return [];
   const out: Observation[] = [];
+  // The sheets name the width and give no rate for it: nothing can be held.
+  if (toFar.ladder.length === 0 || toNear.ladder.length === 0) {
+    const { radio } = toFar.ladder.length === 0 ? plan.near : plan.far;
+    const allowedMhz = radio.channelWidthsMhz.filter((w) => radio.modulations.some((m) => m.phyRateMbps[String(w)] !== undefined));
+    return [observed("pairing-width", "short", 99, { radio: radio.name, widthMhz: plan.widthMhz, allowedMhz })];
+  }
   const hot = toFar.levelDbm - toFar.ceilingDbm >= toNear.levelDbm - toNear.ceilingDbm ? toFar : toNear;
   const overDb = hot.levelDbm - hot.ceilingDbm;
   const advice = powerForCeiling(plan, result);

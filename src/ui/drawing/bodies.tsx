@@ -99,10 +99,8 @@ export const Crowns = memo((props: Props) => {
                 <title>{b.body.name}</title>
                 <path d={`M${cx} ${crownFoot}V${foot}`} stroke="var(--tree-line)" strokeWidth={Math.min(3, w / 5)} />
                 <path d={outline} fill="var(--tree-fill)" stroke="var(--tree-line)" strokeWidth="1.4" />
-                {years.map((n, i) => {
+                {years.map((n) => {
                   const y = yTop(year + n);
-                  const previous = years[i - 1];
-                  const apart = previous === undefined || yTop(year + previous) - y >= 13;
                   return (
                     <g key={n}>
                       <path
@@ -112,11 +110,6 @@ export const Crowns = memo((props: Props) => {
                         strokeWidth="1.3"
                         strokeDasharray="1.6 2.6"
                       />
-                      {apart && (
-                        <text x={cx + w / 2 + 5} y={y + 4} fontSize="12" className="halo" style={{ fill: "var(--ink-2)" }}>
-                          {year + n}
-                        </text>
-                      )}
                     </g>
                   );
                 })}

@@ -1,30 +1,13 @@
 import type { LinkPlan, PreparedPath } from "@/core/link";
 import { type Ray, rayBulgeM, rayZM } from "@/core/obstacles";
+import type { SpotPlacing } from "./section-captions";
 import type { Ghost } from "./section-props";
 import type { SectionScale } from "./section-scale";
 
 const SAME_WITHIN_M = 0.005;
 
-/** Another design of the same link, laid over the drawing in dashes: its ray, its mounts, its cuts. */
-export const GhostDesign = ({
-  ghost,
-  path,
-  plan,
-  ray,
-  scale,
-}: {
-  ghost: Ghost;
-  path: PreparedPath;
-  plan: LinkPlan;
-  ray: Ray;
-  scale: SectionScale;
-}) => {
-  const { ray: other, name } = ghost;
-  const [x0, y0] = [scale.x(other.startM), scale.y(other.startZM)];
-  const [x1, y1] = [scale.x(other.endM), scale.y(other.endZM)];
-  const moved = Math.abs(other.startZM - ray.startZM) > SAME_WITHIN_M || Math.abs(other.endZM - ray.endZM) > SAME_WITHIN_M;
-  const mid = other.startM + (other.endM - other.startM) * 0.47;
-  const cuts = path.bodies.flatMap((b) => {
+const cutsOf = (ghost: Ghost, path: PreparedPath, plan: LinkPlan, ray: Ray, scale: SectionScale) =>
+  path.bodies.flatMap((b) => {
     const [stretch] = b.stretches;
     const theirs = ghost.path.bodies.find((g) => g.body.id === b.body.id);
     if (!b.vegetation || stretch === undefined || theirs === undefined) return [];
@@ -33,6 +16,46 @@ export const GhostDesign = ({
     if (Math.abs(top - b.topAt(plan.policy.year)(atM)) < SAME_WITHIN_M) return [];
     return [{ id: b.body.id, x: scale.x(atM), y: scale.y(top + rayBulgeM(ray, atM)) }];
   });
+
+const isMoved = (other: Ray, ray: Ray): boolean =>
+  Math.abs(other.startZM - ray.startZM) > SAME_WITHIN_M || Math.abs(other.endZM - ray.endZM) > SAME_WITHIN_M;
+
+/** The name of a ghost and the spot it belongs to; null when nothing of it is drawn. */
+export const ghostName = (
+  ghost: Ghost,
+  path: PreparedPath,
+  plan: LinkPlan,
+  ray: Ray,
+  scale: SectionScale,
+): { readonly text: string; readonly x: number; readonly y: number } | null => {
+  const [cut] = cutsOf(ghost, path, plan, ray, scale);
+  const { ray: other, name: text } = ghost;
+  if (!isMoved(other, ray)) return cut === undefined ? null : { text, x: cut.x + 14, y: cut.y };
+  const mid = other.startM + (other.endM - other.startM) * 0.47;
+  return { text, x: scale.x(mid), y: scale.y(rayZM(other, mid)) };
+};
+
+/** Another design of the same link, laid over the drawing in dashes: its ray, its mounts, its cuts. */
+export const GhostDesign = ({
+  ghost,
+  path,
+  plan,
+  ray,
+  scale,
+  caption,
+}: {
+  ghost: Ghost;
+  path: PreparedPath;
+  plan: LinkPlan;
+  ray: Ray;
+  scale: SectionScale;
+  caption: (SpotPlacing & { readonly text: string }) | null;
+}) => {
+  const { ray: other } = ghost;
+  const [x0, y0] = [scale.x(other.startM), scale.y(other.startZM)];
+  const [x1, y1] = [scale.x(other.endM), scale.y(other.endZM)];
+  const moved = isMoved(other, ray);
+  const cuts = cutsOf(ghost, path, plan, ray, scale);
   if (!moved && cuts.length === 0) return null;
   return (
     <g aria-hidden="true" data-testid="ghost">
@@ -46,14 +69,11 @@ export const GhostDesign = ({
       {cuts.map((c) => (
         <path key={c.id} d={`M${c.x - 16} ${c.y}h32`} stroke="var(--ink)" strokeWidth="2" strokeDasharray="6 4" />
       ))}
-      <text
-        x={cuts.length > 0 && !moved ? cuts[0]!.x + 20 : scale.x(mid)}
-        y={cuts.length > 0 && !moved ? cuts[0]!.y + 4 : scale.y(rayZM(other, mid)) - 6}
-        fontSize="12"
-        className="halo"
-      >
-        {name}
-      </text>
+      {caption !== null && (
+        <text x={caption.x} y={caption.y} fontSize="12" textAnchor={caption.anchor} className="halo" data-caption="ghost">
+          {caption.text}
+        </text>
+      )}
     </g>
   );
 };

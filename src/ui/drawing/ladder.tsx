@@ -1,6 +1,12 @@
 import type { Direction } from "@/core/link";
 import { figure, mbpsText, signed } from "../wording/numbers";
 
+/** A margin beside the one that is wanted: never alike when one holds and the other does not. */
+const marginText = (margin: number, wantedDb: number): string => {
+  const [plain, against] = [signed(margin), signed(wantedDb)];
+  return plain === against && margin < wantedDb ? signed(Math.floor(margin * 10) / 10, 1) : plain;
+};
+
 const MOST_RUNGS = 9;
 const STATE_WORDS = {
   held: "held",
@@ -16,11 +22,14 @@ export const Ladder = ({
   band,
   marginDb,
   levelId,
+  toName,
 }: {
   direction: Direction;
   band: { readonly lowDb: number; readonly highDb: number } | null;
   marginDb: number;
   levelId: string;
+  /** The end that receives. */
+  toName: string;
 }) => {
   const lowDbm = band === null ? d.bandLowDbm : d.levelDbm + band.lowDb;
   const highDbm = band === null ? d.bandHighDbm : d.levelDbm + band.highDb;
@@ -34,8 +43,8 @@ export const Ladder = ({
   return (
     <div className="flex h-full min-w-0 flex-col px-3 pt-1.5">
       <div className="flex items-baseline justify-between">
-        <span className="cap">Expected level</span>
-        <span className="cap">8 cases in 10</span>
+        <span className="cap truncate">Expected at {toName}</span>
+        <span className="cap flex-none">8 cases in 10</span>
       </div>
       <div className="flex items-baseline justify-between">
         <span id={levelId} data-testid="expected-level" className="text-[29px] font-[720] leading-8">
@@ -73,7 +82,7 @@ export const Ladder = ({
                 {r.modulation} {r.codeRate}
               </td>
               <td>{figure(r.needsDbm, Number.isInteger(r.needsDbm) ? 0 : 1)}</td>
-              <td>{r.state === "too-strong" ? "hot" : signed(r.marginDb)}</td>
+              <td>{r.state === "too-strong" ? "hot" : marginText(r.marginDb, marginDb)}</td>
               <td className="pr-1">{figure(r.phyRateMbps)}</td>
             </tr>
           ))}
@@ -82,7 +91,7 @@ export const Ladder = ({
       <p className="cap m-0 mt-auto pb-1" data-testid="rate">
         {d.held === null
           ? "No modulation holds."
-          : `${d.held.modulation} ${d.held.codeRate} ${d.heldWithMargin ? `keeps the ${marginDb} dB margin` : "holds without the margin"}; plan with ${mbpsText(d.plannedMbps)}${d.needMbps === null ? "" : ` for ${mbpsText(d.needMbps)}`}.`}
+          : `${d.heldWithMargin ? `Keeps the ${marginDb} dB margin` : "Holds without the margin"}: ${figure(d.held.phyRateMbps)} on the air, ${figure(d.airtime?.tcpMbps ?? 0)} usable, plan with ${mbpsText(d.plannedMbps)}${d.needMbps === null ? "" : ` for ${mbpsText(d.needMbps)}`}.`}
       </p>
     </div>
   );

@@ -3,6 +3,7 @@ import { type ReactNode, useId, useState } from "react";
 import type { Direction, LevelTerm } from "@/core/link";
 import { figure, signed, type Units } from "../wording/numbers";
 import { termExplanation, termLabel } from "../wording/terms";
+import { captionField, textBox } from "./caption-field";
 import { Hatches } from "./hatches";
 
 const LEFT = 52;
@@ -165,6 +166,26 @@ export const LevelDrawing = ({
     dbm: c.toDbm,
     share: (k + 1) / (columns.length - bandFrom),
   }));
+  // Captions of the limits: where the level line leaves room, else left out.
+  const field = captionField(width, height - FOOT + 6);
+  field.line(
+    columns.flatMap(
+      (c, i) =>
+        (i === 0
+          ? [[x(0), scale.y(c.toDbm)]]
+          : [
+              [x(i) + step * 0.78, scale.y(c.toDbm)],
+              [x(i + 1), scale.y(c.toDbm)],
+            ]) as [number, number][],
+    ),
+  );
+  field.take({ x0: endX - 7, y0: scale.y(d.levelDbm) - 7, x1: endX + 7, y1: scale.y(d.levelDbm) + 7 });
+  const beside = (text: string, y: number) =>
+    field.place(
+      [endX + 4, endX - 64, endX - 200, endX - 340].flatMap((at) =>
+        [y - 5, y + 14].map((line) => ({ box: textBox(text, at, line, 12, "end"), x: at, y: line })),
+      ),
+    );
   const bandPath = `M${bandPoints.map((p) => `${p.x0} ${scale.y(p.dbm + lift * p.share)}L${p.x1} ${scale.y(p.dbm + lift * p.share)}`).join("L")}L${[
     ...bandPoints,
   ]
@@ -179,6 +200,10 @@ export const LevelDrawing = ({
   const breakShare = (breakY - scale.y(air.fromDbm)) / (scale.y(air.toDbm) - scale.y(air.fromDbm) || 1);
   // A limit that falls into the break of the axis has no place on it.
   const hidden = scale.breakAt !== null && d.ceilingDbm < scale.breakAt.upperDbm && d.ceilingDbm > scale.breakAt.lowerDbm;
+  const ceilingText = `too strong above ${figure(d.ceilingDbm)}`;
+  const noiseText = `noise ${figure(d.noiseDbm)}`;
+  const ceilingAt = ceilingY > TOP && !hidden ? beside(ceilingText, ceilingY) : null;
+  const noiseAt = beside(noiseText, scale.y(d.noiseDbm));
   return (
     <div className="relative" style={{ width, height }}>
       <div className="absolute left-3 right-2 top-1.5">
@@ -208,20 +233,24 @@ export const LevelDrawing = ({
           fill={`url(#${hatch}-noise)`}
         />
         <path d={`M${endX - 40} ${scale.y(d.noiseDbm)}H${endX + 8}`} stroke="var(--ink)" strokeWidth="1" />
-        <text x={endX - 44} y={scale.y(d.noiseDbm) + 4} fontSize="12" textAnchor="end" className="halo">
-          noise {figure(d.noiseDbm)}
-        </text>
+        {noiseAt !== null && (
+          <text x={noiseAt.x} y={noiseAt.y} fontSize="12" textAnchor="end" className="halo" data-caption="noise">
+            {noiseText}
+          </text>
+        )}
         {ceilingY > TOP && !hidden && (
           <g>
             <path d={`M${endX - 60} ${ceilingY}H${endX + 8}`} stroke="var(--ink)" strokeWidth="1" strokeDasharray="2 2" />
-            <text x={endX + 8} y={ceilingY - 5} fontSize="12" textAnchor="end" className="halo">
-              too strong above {figure(d.ceilingDbm)}
-            </text>
+            {ceilingAt !== null && (
+              <text x={ceilingAt.x} y={ceilingAt.y} fontSize="12" textAnchor="end" className="halo" data-caption="ceiling">
+                {ceilingText}
+              </text>
+            )}
           </g>
         )}
         {d.held !== null && <LevelWindow direction={d} marginDb={marginDb} scale={scale} x={endX + 15} foot={height - FOOT} />}
         <path d={bandPath} fill="var(--band)" />
-        <path d={line} fill="none" stroke="var(--ink)" strokeWidth="2.4" strokeLinejoin="round" />
+        <path d={line} fill="none" stroke="var(--ink)" strokeWidth="2.4" strokeLinejoin="round" data-line="level" />
         {scale.breakAt !== null && airIndex > 0 && (
           <g stroke="var(--ink)" strokeWidth="1.4" fill="none">
             {[LEFT, x(airIndex) + step * 0.78 * breakShare].map((bx) => {

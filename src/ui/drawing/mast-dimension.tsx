@@ -1,6 +1,22 @@
 import type { ReactNode } from "react";
 import type { Ray } from "@/core/obstacles";
+import type { Box } from "./caption-field";
 import type { SectionScale } from "./section-scale";
+
+const FIGURE_PX = { width: 84, height: 26 } as const;
+
+/** Where the height figure of a mast stands. */
+export const mastFigureBox = (end: "near" | "far", ray: Ray, scale: SectionScale, groundAmslM: number): Box => {
+  const isNear = end === "near";
+  const x = scale.x(isNear ? ray.startM : ray.endM);
+  const top = scale.y(isNear ? ray.startZM : ray.endZM);
+  const foot = scale.y(groundAmslM);
+  const low = Math.abs(foot - top) < 46;
+  const y = low ? (top + foot) / 2 : Math.min(scale.height - 20, Math.max(top + 14, (top + foot) / 2));
+  const aside = low ? -6 : 34;
+  const left = isNear ? x + 46 - aside : x - 46 + aside - FIGURE_PX.width;
+  return { x0: left, y0: y - FIGURE_PX.height / 2, x1: left + FIGURE_PX.width, y1: y + FIGURE_PX.height / 2 };
+};
 
 /** The dimension line of one mast, with its figure, which can be typed. */
 export const MastDimension = ({

@@ -1,18 +1,19 @@
 "use client";
 import { area, line } from "d3";
 import { memo, useId, useMemo } from "react";
-import { antennaNameOf, type LinkPlan, type LinkResult, type PreparedPath } from "@/core/link";
+import { antennaNameOf, type LinkPlan, type LinkResult, MET_WITHIN_M, type PreparedPath } from "@/core/link";
 import { f1RadiusM, type Ray, rayZM } from "@/core/obstacles";
 import { cutMiddle } from "../wording/names";
-import { angleText, lengthText, type Units } from "../wording/numbers";
+import { angleText } from "../wording/numbers";
 import { Blocks, Crowns } from "./bodies";
 import { GhostDesign } from "./ghost-design";
 import { Hatches } from "./hatches";
 import { Mast } from "./mast";
+import { sectionCaptions } from "./section-captions";
 import type { SectionProps } from "./section-props";
 import type { SectionScale } from "./section-scale";
 import { heightTicks } from "./ticks";
-import { TideLines } from "./tide-lines";
+import { TideLines, tideCaption } from "./tide-lines";
 import { Wedge, WorstPlaceMark } from "./worst-place";
 
 const HATCH_BAND_PX = 11;
@@ -80,8 +81,8 @@ const Ground = memo(
         <path d={fill} fill="var(--ground-fill)" />
         <path d={band} fill={`url(#${hatch}-earth)`} />
         <path d={water} fill={`url(#${hatch}-water)`} />
-        <path d={top} fill="none" stroke="var(--ground-line)" strokeWidth="1.8" strokeLinejoin="round" />
-        <path d={sea} fill="none" stroke="var(--water-line)" strokeWidth="1.4" />
+        <path d={top} fill="none" stroke="var(--ground-line)" strokeWidth="1.8" strokeLinejoin="round" data-line="ground" />
+        <path d={sea} fill="none" stroke="var(--water-line)" strokeWidth="1.4" data-line="water" />
         <path d={unknown} fill="none" stroke="var(--unknown)" strokeWidth="1.4" strokeDasharray="6 4" />
       </g>
     );
@@ -107,38 +108,15 @@ const Lens = ({ ray, scale, share }: { ray: Ray; scale: SectionScale; share: num
       .y((p) => scale.y(p.z - share * p.f1))(steps) ?? "";
   return (
     <g>
-      <path d={shape(1)} fill="var(--lens)" stroke="var(--hair)" strokeWidth="0.9" fillOpacity="0.85" />
+      <path d={shape(1)} fill="var(--lens)" stroke="var(--hair)" strokeWidth="0.9" fillOpacity="0.85" data-line="lens" />
       {share > 0 && <path d={shape(share)} fill="var(--zone)" fillOpacity="0.85" />}
-      {share > 0 && <path d={lower} fill="none" stroke="var(--ink)" strokeWidth="1" strokeDasharray="7 3" />}
+      {share > 0 && <path d={lower} fill="none" stroke="var(--ink)" strokeWidth="1" strokeDasharray="7 3" data-line="zone" />}
       <path
         d={`M${scale.x(ray.startM)} ${scale.y(ray.startZM)}L${scale.x(ray.endM)} ${scale.y(ray.endZM)}`}
         stroke="var(--ink)"
         strokeWidth="1.25"
+        data-line="ray"
       />
-    </g>
-  );
-};
-
-const Captions = ({ ray, scale, share, units, atM }: { ray: Ray; scale: SectionScale; share: number; units: Units; atM: number }) => {
-  // The captions stand on the side of the path that the worst place leaves free.
-  const lengthM = ray.endM - ray.startM;
-  const x = ray.startM + lengthM * (atM > ray.startM + lengthM / 2 ? 0.34 : 0.64);
-  const f1 = f1RadiusM(ray, x);
-  const thick = scale.y(rayZM(ray, x) - f1) - scale.y(rayZM(ray, x) + f1);
-  if (thick < 34) return null;
-  const slope = (Math.atan2(scale.y(ray.endZM) - scale.y(ray.startZM), scale.x(ray.endM) - scale.x(ray.startM)) * 180) / Math.PI;
-  const f1Worst = f1RadiusM(ray, atM);
-  const at = (z: number, dy: number) => `translate(${scale.x(x)} ${scale.y(z) + dy}) rotate(${slope})`;
-  return (
-    <g fontSize="12" textAnchor="middle" aria-hidden="true">
-      <text transform={at(rayZM(ray, x) + f1, thick > 64 ? 14 : -4)} className={thick > 64 ? "" : "halo"}>
-        F1, {lengthText(units, f1Worst)} at the worst place
-      </text>
-      {share > 0 && thick > 60 && (
-        <text transform={at(rayZM(ray, x) - share * f1, -5)}>
-          {Math.round(share * 100)} % of F1, {lengthText(units, share * f1Worst)}
-        </text>
-      )}
     </g>
   );
 };
@@ -172,11 +150,6 @@ const EndName = ({
   );
 };
 
-const groundUnder = (path: PreparedPath, xM: number): number => {
-  const g = path.groundAt(xM);
-  return !Number.isNaN(g) ? g : 0;
-};
-
 /** The path from the side. Data in, picture out: it computes no physics. */
 export const SectionDrawing = (props: SectionProps) => {
   const { path, plan, result, ray, scale, units } = props;
@@ -196,6 +169,8 @@ export const SectionDrawing = (props: SectionProps) => {
     worstId,
     hatch,
   };
+  const captions = sectionCaptions(props);
+  const tide = tideCaption(path, ray, scale, plan.water.tideRangeM, units);
   const grid = heightTicks(scale.lowestM, scale.highestM, units, Math.max(2, Math.min(6, Math.round(scale.height / 70))));
   return (
     <svg
@@ -220,26 +195,37 @@ export const SectionDrawing = (props: SectionProps) => {
       <Lens ray={ray} scale={scale} share={share} />
       <Blocks {...common} />
       <Ground path={path} effectiveRadiusM={ray.effectiveRadiusM} scale={scale} hatch={hatch} />
-      <TideLines path={path} ray={ray} scale={scale} tideRangeM={plan.water.tideRangeM} units={units} />
+      <TideLines path={path} ray={ray} scale={scale} tideRangeM={plan.water.tideRangeM} caption={captions.tide === null ? null : tide} />
       <Crowns {...common} />
       <text aria-hidden="true" x="8" y={scale.height - 8} fontSize="12" className="halo" style={{ fill: "var(--ink-2)" }}>
         {units === "metric" ? "m AMSL" : "ft AMSL"}
       </text>
-      {worst !== null && worst.missM > 0.0005 && worst.side !== "left" && worst.side !== "right" && (
+      {worst !== null && worst.missM > MET_WITHIN_M && worst.side !== "left" && worst.side !== "right" && (
         <Wedge worst={worst} ray={ray} scale={scale} share={share} />
       )}
-      {props.ghost !== null && <GhostDesign ghost={props.ghost} path={path} plan={plan} ray={ray} scale={scale} />}
-      <Captions ray={ray} scale={scale} share={share} units={units} atM={worst?.atM ?? path.profile.pathM / 2} />
+      {props.ghost !== null && <GhostDesign ghost={props.ghost} path={path} plan={plan} ray={ray} scale={scale} caption={captions.ghost} />}
+      {captions.zone !== null && (
+        <text aria-hidden="true" fontSize="12" textAnchor="middle" className="halo" data-caption="zone" transform={captions.zone.transform}>
+          {captions.zone.text}
+        </text>
+      )}
+      {captions.years.map((y) => (
+        <text
+          key={y.text}
+          aria-hidden="true"
+          x={y.x}
+          y={y.y}
+          fontSize="12"
+          className="halo"
+          data-caption="year"
+          style={{ fill: "var(--ink-2)" }}
+        >
+          {y.text}
+        </text>
+      ))}
       <EndName end="near" plan={plan} result={result} scale={scale} ray={ray} />
       <EndName end="far" plan={plan} result={result} scale={scale} ray={ray} />
-      <WorstPlaceMark
-        result={result}
-        ray={ray}
-        scale={scale}
-        units={units}
-        nearName={plan.near.name}
-        groundAmslM={groundUnder(path, worst?.atM ?? 0)}
-      />
+      <WorstPlaceMark result={result} ray={ray} scale={scale} units={units} nearName={plan.near.name} placing={captions.worst} />
       <Mast end="near" props={props} />
       <Mast end="far" props={props} />
     </svg>

@@ -167,7 +167,13 @@ export const BottomPanel = ({
       </Tabs.Root>
       <div className="border-l border-rule">
         {direction !== null && (
-          <Ladder direction={direction} band={bandOffsets(doubt, reverse)} marginDb={job.marginDb} levelId={levelId} />
+          <Ladder
+            direction={direction}
+            band={bandOffsets(doubt, reverse)}
+            marginDb={job.marginDb}
+            levelId={levelId}
+            toName={cutMiddle(toName, 18)}
+          />
         )}
       </div>
     </div>

@@ -82,7 +82,7 @@ export const FindingsColumn = ({
                     {words.words}
                   </PreviewButton>
                 )}
-                <div className="cap flex justify-between gap-2">
+                <div className="cap flex flex-wrap justify-between gap-x-2">
                   <span>
                     {m.beyondStructure
                       ? "above what the structure carries"

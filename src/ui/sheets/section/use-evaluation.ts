@@ -2,6 +2,7 @@
 import { useDeferredValue, useMemo } from "react";
 import { type DesignFields, type HardwareDto, isProblem, type ProfileDto, planOf, profileFromDto } from "@/contract";
 import {
+  type Drawn,
   evaluatePrepared,
   type Finding,
   findings,
@@ -14,7 +15,7 @@ import {
 } from "@/core/link";
 import type { Ray } from "@/core/obstacles";
 import type { LinkBundle } from "../../api/queries";
-import type { Doubt } from "./use-doubt";
+import { bandOffsets, type Doubt } from "./use-doubt";
 
 const NO_DESIGN = { code: "hardware-missing", id: "" } as const;
 
@@ -58,6 +59,11 @@ const NONE: readonly Finding[] = [];
 /** Findings with their mends; they may come a frame later than the drawing, and what only the draws can tell later still. */
 export const useFindings = (evaluation: Evaluation | null, doubt: Doubt | null): readonly Finding[] => {
   const settled = useDeferredValue(evaluation);
-  const serves = doubt?.value?.probabilityServes ?? null;
-  return useMemo(() => (settled === null ? NONE : findings(settled.plan, settled.path, settled.result, { serves })), [settled, serves]);
+  const drawn = useMemo((): Drawn | null => {
+    const value = doubt?.value ?? null;
+    if (value === null) return null;
+    const [far, near] = [bandOffsets(doubt, false), bandOffsets(doubt, true)];
+    return { serves: value.probabilityServes, lowToFarDb: far?.lowDb ?? 0, lowToNearDb: near?.lowDb ?? 0 };
+  }, [doubt]);
+  return useMemo(() => (settled === null ? NONE : findings(settled.plan, settled.path, settled.result, drawn)), [settled, drawn]);
 };

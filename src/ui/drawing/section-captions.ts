@@ -1,0 +1,233 @@
+/* Where the captions of the section stand: worst dimension first, then growth years, zone, water, the ghost's name. */
+import { f1RadiusM, type Ray, rayBulgeM, rayZM } from "@/core/obstacles";
+import { lengthText } from "../wording/numbers";
+import { around, type Box, type CaptionField, captionField, textBox } from "./caption-field";
+import { ghostName } from "./ghost-design";
+import { mastFigureBox } from "./mast-dimension";
+import type { SectionProps } from "./section-props";
+import type { SectionScale } from "./section-scale";
+import { tideCaption } from "./tide-lines";
+import { worstWords } from "./worst-words";
+
+type Point = readonly [number, number];
+
+const STEPS = 60;
+
+const alongRay = (ray: Ray, scale: SectionScale, share: number): Point[] =>
+  Array.from({ length: STEPS + 1 }, (_, i): Point => {
+    const t = (1 - Math.cos((Math.PI * i) / STEPS)) / 2;
+    const x = ray.startM + (ray.endM - ray.startM) * t;
+    return [scale.x(x), scale.y(rayZM(ray, x) + share * f1RadiusM(ray, x))];
+  });
+
+/** At most one ground point a pixel, the highest of each. */
+const groundLine = ({ path, ray, scale }: SectionProps): Point[] => {
+  const { distanceM, groundAmslM } = path.profile;
+  const out: [number, number][] = [];
+  for (let i = 0; i < distanceM.length; i++) {
+    if (Number.isNaN(groundAmslM[i]!)) continue;
+    const x = scale.x(distanceM[i]!);
+    const y = scale.y(groundAmslM[i]! + rayBulgeM(ray, distanceM[i]!));
+    const last = out[out.length - 1];
+    if (last !== undefined && x - last[0] < 1) last[1] = Math.min(last[1], y);
+    else out.push([x, y]);
+  }
+  const [first, end] = [out[0], out[out.length - 1]];
+  return first === undefined || end === undefined ? [] : [[-100, first[1]], ...out, [scale.width + 100, end[1]]];
+};
+
+/** The lines that no caption may cross, and what is always drawn where it is. */
+const fieldOf = (props: SectionProps): CaptionField => {
+  const { path, plan, result, ray, scale } = props;
+  const field = captionField(scale.width, scale.height);
+  const share = result.clearance.policyShare;
+  for (const s of [0, 1, -1, -share, ...(result.clearance.worst?.side === "under" ? [share] : [])]) field.line(alongRay(ray, scale, s));
+  field.line(groundLine(props));
+  for (const l of path.level.filter((x) => x.sea)) {
+    const surface = scale.y(l.heightAmslM + plan.water.tideRangeM / 2 + rayBulgeM(ray, (l.fromM + l.toM) / 2));
+    field.take({ x0: scale.x(l.fromM), y0: surface - 2, x1: scale.x(l.toM), y1: scale.height });
+  }
+  for (const end of ["near", "far"] as const) {
+    const x = scale.x(end === "near" ? ray.startM : ray.endM);
+    const top = scale.y(end === "near" ? ray.startZM : ray.endZM);
+    // Mast, handle, antenna; dimension line; names at the top; the flag of where it clears from.
+    field.take({ x0: x - 17, y0: top - 38, x1: x + 17, y1: scale.height });
+    const own = end === "near" ? plan.near : plan.far;
+    const groundM = (end === "near" ? result.geometry.nearAmslM : result.geometry.farAmslM) - own.mountAglM;
+    field.take(mastFigureBox(end, ray, scale, groundM));
+    const dimensionX = end === "near" ? x + 46 : x - 46;
+    field.line([
+      [dimensionX, top],
+      [dimensionX, scale.y(groundM)],
+    ]);
+    field.take(end === "near" ? { x0: x, y0: 8, x1: x + 220, y1: 44 } : { x0: x - 220, y0: 8, x1: x, y1: 44 });
+    const clears = end === "near" ? props.clearsFrom.nearAglM : props.clearsFrom.farAglM;
+    if (clears !== null) {
+      const y = scale.y(groundM + clears);
+      field.take(end === "near" ? { x0: x, y0: y - 14, x1: x + 150, y1: y + 30 } : { x0: x - 150, y0: y - 14, x1: x, y1: y + 30 });
+    }
+  }
+  return field;
+};
+
+export interface WorstPlacing {
+  readonly box: Box;
+  readonly size: number;
+  readonly x: number;
+  readonly y: number;
+  readonly sentenceX: number;
+  readonly anchor: "start" | "end";
+  /** Whether the sentence stands beside the figure, or the figure stands alone. */
+  readonly withWords: boolean;
+}
+
+const SIZES = [46, 34, 24, 16];
+const STEP_PX = 8;
+const BESIDE_PX = 34;
+const SENTENCE_PX = 13;
+
+/** Width of the large figure, heavy: digits, point, space, unit. */
+const widthOfBig = (text: string, size: number): number =>
+  ([...text].reduce((sum, c) => sum + (c === "m" ? 41 : c === "." ? 12 : /\d/.test(c) ? 28 : 15), 0) * size) / 46;
+
+function* worstCandidates(props: SectionProps): Generator<WorstPlacing> {
+  const { result, ray, scale, units, plan } = props;
+  const { worst } = result.clearance;
+  if (worst === null) return;
+  const words = worstWords(result, units, plan.near.name);
+  const x = Math.min(scale.width - 12, Math.max(12, scale.x(worst.atM)));
+  const inside = Math.min(ray.endM, Math.max(ray.startM, worst.atM));
+  const lensFoot = scale.y(rayZM(ray, inside) - f1RadiusM(ray, inside));
+  const lensTop = scale.y(rayZM(ray, inside) + f1RadiusM(ray, inside));
+  const middle = (scale.x(ray.startM) + scale.x(ray.endM)) / 2;
+  const sides: readonly ("start" | "end")[] = x < middle ? ["start", "end"] : ["end", "start"];
+  for (const withWords of [true, false]) {
+    for (const size of SIZES) {
+      const big = widthOfBig(words.big, size);
+      const sentence = withWords ? Math.max(...words.lines.map((l) => l.length)) * SENTENCE_PX * 0.53 + 12 : 0;
+      const tall = withWords ? Math.max(size, 48) : size;
+      const rows = [
+        ...Array.from({ length: 24 }, (_, i) => Math.max(lensFoot, scale.y(worst.zAmslM)) + tall * 0.9 + 4 + i * STEP_PX),
+        ...Array.from({ length: 14 }, (_, i) => lensTop - 14 - i * STEP_PX),
+      ];
+      for (const away of [BESIDE_PX, 80, 140, 220]) {
+        for (const anchor of sides) {
+          const way = anchor === "start" ? 1 : -1;
+          const at = x + way * (away + 12);
+          const sentenceX = at + way * (big + 12);
+          const reach = at + way * (big + sentence);
+          for (const y of rows) {
+            const box = { x0: Math.min(at, reach), y0: y - tall * 0.86, x1: Math.max(at, reach), y1: y + 5 };
+            yield { box, size, x: at, y, sentenceX, anchor, withWords };
+          }
+        }
+      }
+    }
+  }
+}
+
+export interface ZonePlacing {
+  readonly box: Box;
+  readonly transform: string;
+}
+
+function* zoneCandidates(props: SectionProps, text: string): Generator<ZonePlacing> {
+  const { ray, scale, result } = props;
+  const lengthM = ray.endM - ray.startM;
+  const worstAtM = result.clearance.worst?.atM ?? ray.startM;
+  // The side of the path that the worst place leaves free comes first.
+  const shares = worstAtM > ray.startM + lengthM / 2 ? [0.34, 0.25, 0.42, 0.64, 0.72] : [0.64, 0.72, 0.56, 0.34, 0.25];
+  const slope = Math.atan2(scale.y(ray.endZM) - scale.y(ray.startZM), scale.x(ray.endM) - scale.x(ray.startM));
+  for (const share of shares) {
+    const xM = ray.startM + lengthM * share;
+    const f1 = f1RadiusM(ray, xM);
+    const upper = scale.y(rayZM(ray, xM) + f1);
+    const thick = scale.y(rayZM(ray, xM) - f1) - upper;
+    for (const dy of [...(thick > 64 ? [15, 18] : []), -6, -10, -16]) {
+      const [cx, cy] = [scale.x(xM), upper + dy];
+      const flat = textBox(text, 0, 0, 12, "middle");
+      const corners = [
+        [flat.x0, flat.y0],
+        [flat.x1, flat.y0],
+        [flat.x0, flat.y1],
+        [flat.x1, flat.y1],
+      ].map(([px, py]) => [cx + px! * Math.cos(slope) - py! * Math.sin(slope), cy + px! * Math.sin(slope) + py! * Math.cos(slope)]);
+      const box = around(corners.map(([px, py]) => ({ x0: px!, y0: py!, x1: px!, y1: py! })));
+      yield { box, transform: `translate(${cx} ${cy}) rotate(${(slope * 180) / Math.PI})` };
+    }
+  }
+}
+
+export interface SpotPlacing {
+  readonly box: Box;
+  readonly x: number;
+  readonly y: number;
+  readonly anchor: "start" | "middle" | "end";
+}
+
+/** Beside a spot: above it, below it, to its right and left, farther and farther away. */
+function* spotCandidates(text: string, x: number, y: number): Generator<SpotPlacing> {
+  for (const away of [6, 16, 30, 46]) {
+    for (const [dx, dy, anchor] of [
+      [0, -away, "middle"],
+      [0, away + 10, "middle"],
+      [away + 4, 4, "start"],
+      [-away - 4, 4, "end"],
+      [away, -away, "start"],
+      [-away, -away, "end"],
+    ] as const) {
+      yield { box: textBox(text, x + dx, y + dy, 12, anchor), x: x + dx, y: y + dy, anchor };
+    }
+  }
+}
+
+export interface SectionCaptions {
+  readonly worst: WorstPlacing | null;
+  readonly years: readonly { readonly text: string; readonly x: number; readonly y: number }[];
+  readonly zone: (ZonePlacing & { readonly text: string }) | null;
+  readonly tide: SpotPlacing | null;
+  readonly ghost: (SpotPlacing & { readonly text: string }) | null;
+}
+
+/** Years dotted above the worst crown, each beside its arch. */
+const growthYears = (props: SectionProps): { text: string; x: number; y: number }[] => {
+  const { path, plan, result, scale, ray } = props;
+  const owner = result.clearance.worst?.owner;
+  const b = owner?.kind === "body" ? path.standing.find((s) => s.body.id === owner.id) : undefined;
+  const [stretch] = b?.stretches ?? [];
+  if (b === undefined || stretch === undefined || !b.vegetation || b.body.growthMPerYear <= 0) return [];
+  const from = Math.max(0, stretch.fromM);
+  const to = Math.min(ray.pathM, stretch.toM);
+  const mid = (from + to) / 2;
+  const { year, horizonYears } = plan.policy;
+  const width = Math.max(b.body.kind === "hedge" ? 4 : 13, scale.x(to) - scale.x(from));
+  const x = (scale.x(from) + scale.x(to)) / 2 + width / 2 + 5;
+  return [...new Set([1, Math.ceil(horizonYears / 2), horizonYears])]
+    .filter((n) => n > 0)
+    .map((n) => ({ text: String(year + n), x, y: scale.y(b.topAt(year + n)(mid) + rayBulgeM(ray, mid)) + 4 }));
+};
+
+/** Every caption of the section with its place; what found none is null or left out. */
+export const sectionCaptions = (props: SectionProps): SectionCaptions => {
+  const { result, ray, scale, units, path, plan } = props;
+  const field = fieldOf(props);
+  const worst = field.place(worstCandidates(props));
+  const years = growthYears(props).filter((y) => field.place([{ box: textBox(y.text, y.x, y.y, 12, "start") }]) !== null);
+  const atM = result.clearance.worst?.atM ?? path.profile.pathM / 2;
+  const zoneText = `F1, ${lengthText(units, f1RadiusM(ray, atM))} at the worst place`;
+  const zone = field.place(zoneCandidates(props, zoneText));
+  const tide = tideCaption(path, ray, scale, plan.water.tideRangeM, units);
+  const name = props.ghost === null ? null : ghostName(props.ghost, path, plan, ray, scale);
+  const ghost = name === null ? null : field.place(spotCandidates(name.text, name.x, name.y));
+  return {
+    worst,
+    years,
+    zone: zone === null ? null : { ...zone, text: zoneText },
+    // The water's own caption stands on its surface: the water is not a line to it.
+    tide:
+      tide === null
+        ? null
+        : field.place([{ box: textBox(tide.text, tide.x, tide.y, 12, "middle"), x: tide.x, y: tide.y, anchor: "middle" as const }]),
+    ghost: ghost === null || name === null ? null : { ...ghost, text: name.text },
+  };
+};
