@@ -14,6 +14,9 @@ export default defineConfig({
           include: ["src/**/*.test.ts"],
           exclude: ["src/data/**", "src/jobs/**", "src/service/**", "src/cli/**"],
           environment: "node",
+          // Slow machines under load: a test that hangs is told apart from one that is only late.
+          testTimeout: 60_000,
+          hookTimeout: 60_000,
         },
       },
       {
@@ -29,8 +32,8 @@ export default defineConfig({
           ],
           environment: "node",
           fileParallelism: false,
-          testTimeout: 60_000,
-          hookTimeout: 120_000,
+          testTimeout: 120_000,
+          hookTimeout: 180_000,
         },
       },
     ],

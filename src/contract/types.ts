@@ -214,6 +214,7 @@ export interface ProfileDto {
     readonly freeBelowM?: number;
     readonly growthMPerYear: number;
     readonly heightSigmaM: number;
+    readonly baseSigmaM?: number;
     readonly carries: "near" | "far" | null;
   }[];
   readonly features: readonly { name: string; alongM: number; acrossM: number }[];

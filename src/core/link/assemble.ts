@@ -1,8 +1,9 @@
 import { bearingsBetween, type LatLon, type PathFrame, pathFrame } from "../geo";
 import { axisStretches, type BodyKind, isSpan, type PathBody } from "../obstacles";
 import { MAX_PROFILE_POINTS, sampleGround, sampleSide, type TerrainGrid, thinnedIndices } from "../terrain";
-import { bareUnder, baseOf, type Standing, samplersOf, type TypedGround, typedGround } from "./ground-under";
+import { baseOf, type Standing, samplersOf, type TypedGround, typedGround } from "./ground-under";
 import { LONGEST_LINK_M, SHORTEST_LINK_M } from "./limits";
+import { bareGround } from "./surface-ground";
 import type { PathProfile, ProfileFeature } from "./types";
 
 /** An obstacle as surveyed: outline on the earth, heights above its ground. */
@@ -107,9 +108,11 @@ export const assembleProfile = (
   const used = typed === null ? grids : [];
   const told = typed === null ? null : typedGround(frame.lengthM, typed);
   const sampled = told?.ground ?? sampleGround(frame, grids);
-  const surface = (index: number): boolean => used[index]?.kind === "dsm";
-  const ground = used.some((g) => g.kind === "dsm") ? bareUnder(sampled, standing, surface) : sampled;
-  const samplers = standing.some((b) => b.baseAmslM === null) ? samplersOf(used) : [];
+  const surface = used.some((g) => g.kind === "dsm") && standing.length > 0;
+  const samplers = surface || standing.some((b) => b.baseAmslM === null) ? samplersOf(used) : [];
+  const outlines = obstacles.map((o) => o.outline);
+  const bare = surface ? bareGround(sampled, frame, samplers, used, standing, outlines) : null;
+  const ground = bare?.profile ?? sampled;
   const bulged = ground.groundAmslM.map((h, i) => {
     const x = ground.distanceM[i]!;
     return h + (x * (frame.lengthM - x)) / (2 * 8.5e6);
@@ -119,7 +122,12 @@ export const assembleProfile = (
   const take = (values: Float64Array): Float64Array => (kept === null ? values : Float64Array.from(kept, (i) => values[i]!));
   const distanceM = take(ground.distanceM);
   const datasetIndex = kept === null ? ground.datasetIndex : Uint8Array.from(kept, (i) => ground.datasetIndex[i]!);
-  const bodies = standing.map((b, i): PathBody => ({ ...b, baseAmslM: baseOf(obstacles[i]!.outline, b, samplers, ground) }));
+  const bodies = standing.map((b, i): PathBody => {
+    const under = b.baseAmslM === null ? (bare?.under[i] ?? null) : null;
+    if (under === null) return { ...b, baseAmslM: baseOf(outlines[i]!, b, samplers, ground) };
+    const { baseAmslM, sigmaM } = under;
+    return { ...b, baseAmslM, heightSigmaM: Math.hypot(b.heightSigmaM, sigmaM), ...(sigmaM > 0 ? { baseSigmaM: sigmaM } : {}) };
+  });
   return {
     pathM: frame.lengthM,
     latDeg: (near.latDeg + far.latDeg) / 2,

@@ -95,6 +95,7 @@ export interface FindingValues {
   };
   readonly "beyond-structure": { readonly name: string; readonly mountM: number; readonly maxM: number };
   readonly "mount-on-ground": { readonly name: string; readonly mountM: number };
+  readonly "base-fitted": { readonly name: string; readonly sigmaM: number };
   readonly "long-lever": { readonly name: string; readonly atM: number; readonly lever: number };
   // Radios that do not fit.
   readonly "pairing-family": { readonly near: string; readonly far: string };
@@ -251,6 +252,7 @@ const ABOUT_CLEARANCE: ReadonlySet<FindingCode> = new Set<FindingCode>([
   "grows",
   "beyond-structure",
   "mount-on-ground",
+  "base-fitted",
   "long-lever",
   "profile-thinned",
   "through-refused",

@@ -1,5 +1,5 @@
 import { type LatLon, planeProjection } from "../geo";
-import { axisStretches, type PathBody } from "../obstacles";
+import type { PathBody } from "../obstacles";
 import { bilinearSampler, type GroundProfile, LEAST_GAP_M, MIN_STEP_M, type TerrainGrid } from "../terrain";
 import type { PathProfile } from "./types";
 
@@ -81,31 +81,6 @@ const indexAfter = (d: Float64Array, x: number): number => {
   let i = 0;
   while (i < d.length - 1 && d[i]! < x) i++;
   return i;
-};
-
-/**
- * On a surface model the ground under an outlined obstacle is its roof or crown: it is replaced, inside the
- * outline, by a line between the ground just before and just after.
- */
-export const bareUnder = (ground: GroundProfile, bodies: readonly Standing[], isSurface: (index: number) => boolean): GroundProfile => {
-  const { distanceM: d } = ground;
-  const groundAmslM = Float64Array.from(ground.groundAmslM);
-  for (const body of bodies) {
-    for (const s of axisStretches(body.xM, body.yM)) {
-      const first = indexAfter(d, Math.max(0, s.fromM));
-      let last = first;
-      while (last + 1 < d.length && d[last + 1]! <= s.toM) last++;
-      if (first >= d.length || d[first]! > s.toM || !isSurface(ground.datasetIndex[first]!)) continue;
-      const before = first > 0 ? groundAmslM[first - 1]! : Number.NaN;
-      const after = last + 1 < d.length ? groundAmslM[last + 1]! : Number.NaN;
-      const from = Number.isNaN(before) ? after : before;
-      const to = Number.isNaN(after) ? before : after;
-      const fromM = d[Math.max(0, first - 1)]!;
-      const spanM = d[Math.min(d.length - 1, last + 1)]! - fromM || 1;
-      for (let i = first; i <= last; i++) groundAmslM[i] = from + ((to - from) * (d[i]! - fromM)) / spanM;
-    }
-  }
-  return { ...ground, groundAmslM };
 };
 
 /** Ground under an obstacle's middle: the finest dataset that knows it; for a surface model the profile's own ground. */

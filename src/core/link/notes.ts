@@ -64,6 +64,9 @@ export const notesOf = (plan: LinkPlan, state: PathState, service: Sides, reflec
   const { rayM } = state;
   const frequencyGhz = plan.centreMhz / 1000;
   if (rayM < RADIO_DISTANCE_LIMIT_M) out.push(note("radio-distance", { pathM: rayM }));
+  const owner = state.clearance.worst?.owner;
+  const worst = owner?.kind === "body" ? state.path.profile.bodies.find((b) => b.id === owner.id) : undefined;
+  if (worst?.baseSigmaM !== undefined) out.push(note("base-fitted", { name: worst.name, sigmaM: worst.baseSigmaM }));
   if (state.path.profile.thinned) out.push(note("profile-thinned", {}));
   const longestKm = Math.min(plan.near.radio.maxLinkKm, plan.far.radio.maxLinkKm);
   if (rayM > longestKm * 1000) out.push(note("beyond-radio-range", { longestKm, pathM: rayM }));

@@ -45,6 +45,8 @@ export interface PathBody {
   readonly growthMPerYear: number;
   /** Standard error of its height. */
   readonly heightSigmaM: number;
+  /** Where its base was fitted to a surface model about it: how well that is known; part of the height's error. */
+  readonly baseSigmaM?: number;
   /** The end whose mounting point stands on or in it. */
   readonly carries: "near" | "far" | null;
 }

@@ -99,6 +99,8 @@ const WORDS: { readonly [K in FindingCode]: (v: FindingValues[K], t: Teller) => 
     `${v.name}: a mount at *${lengthText(t.units, v.mountM)}* is above what the structure is said to carry, ${lengthText(t.units, v.maxM)}. Have a qualified person check it, or trim or move instead.`,
   "mount-on-ground": (v, t) =>
     `${v.name}: a mount at *${lengthText(t.units, v.mountM, 2)}* lies on the ground; what the zone does there is outside what is known. Type its height above ground.`,
+  "base-fitted": (v, t) =>
+    `The ground under ${v.name === "" ? "it" : v.name} is fitted to the surface model about it, ± ${lengthText(t.units, v.sigmaM)}: a bare-earth file would tell it.`,
   "long-lever": (v, t) =>
     `The worst place lies ${alongText(t.units, v.atM)} along, so near ${v.name} that only that end's height tells: a metre there is ${figure(v.lever)} at the other end.`,
   overloaded: overloadedText,
