@@ -21,7 +21,6 @@ export interface BodySection {
 
 /** How well a cut tree's height is known (ours). */
 export const TRIM_SIGMA_M = 0.3;
-const FAR_ASIDE_M = 1e4;
 
 /**
  * Room between the moved ray and a body's rectangle, metres; inside it minus the smallest shift out.
@@ -40,21 +39,22 @@ export const clearOfSectionM = (s: BodySection, upM: number, asideM: number): nu
 export const heightSigmaOf = (body: PathBody, plan: LinkPlan): number =>
   plan.trims[body.id] !== undefined ? Math.min(TRIM_SIGMA_M, body.heightSigmaM) : body.heightSigmaM;
 
-/** A body as a rectangle at its nearest approach to the ray. Its sides are those of its whole silhouette. */
+/** A body as a rectangle at its nearest approach to the ray, its sides those of its whole silhouette; null when it lies behind an end. */
 export const sectionOf = (
   ray: Ray,
   prepared: PreparedBody,
   a: { readonly atM: number; readonly acrossM: number },
   plan: LinkPlan,
   policyShare: number,
-): BodySection => {
+): BodySection | null => {
   const { body } = prepared;
   const atM = Math.min(ray.endM - 0.05, Math.max(ray.startM + 0.05, a.atM));
   const f1M = Math.max(0.05, f1RadiusM(ray, atM));
-  const shadow = shadowOf(body, ray.pathM, ray.wavelengthM);
+  const shadow = shadowOf(body, ray.pathM, ray.wavelengthM, ray.startM, ray.endM);
+  if (shadow === null) return null;
   // Beside the axis its near side is the approach itself.
-  const leftM = shadow === null ? -FAR_ASIDE_M : shadow.leftF1 > 0 ? Math.max(0, a.acrossM) : shadow.leftF1 * f1M;
-  const rightM = shadow === null ? FAR_ASIDE_M : shadow.rightF1 < 0 ? Math.min(0, a.acrossM) : shadow.rightF1 * f1M;
+  const leftM = shadow.leftF1 > 0 ? Math.max(0, a.acrossM) : shadow.leftF1 * f1M;
+  const rightM = shadow.rightF1 < 0 ? Math.min(0, a.acrossM) : shadow.rightF1 * f1M;
   return {
     body,
     vegetation: prepared.vegetation,
@@ -82,5 +82,5 @@ export const sectionsWithin = (
     const a = bodyApproach(ray, prepared, prepared.topAt(plan.policy.year), Number.POSITIVE_INFINITY);
     if (a === null) return [];
     const s = sectionOf(ray, prepared, a, plan, policyShare);
-    return clearOfSectionM(s, 0, 0) > policyShare * s.f1M + reachM(prepared) ? [] : [s];
+    return s === null || clearOfSectionM(s, 0, 0) > policyShare * s.f1M + reachM(prepared) ? [] : [s];
   });

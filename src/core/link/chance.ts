@@ -43,15 +43,10 @@ export const drawnBodies = (plan: LinkPlan, path: PreparedPath, conditions: read
       sections:
         i === 0
           ? within
-          : within.map((s, k) =>
-              sectionOf(
-                condition.ray,
-                prepared[k]!,
-                { atM: s.atM, acrossM: Math.max(0, s.leftM) + Math.min(0, s.rightM) },
-                plan,
-                condition.share,
-              ),
-            ),
+          : within.map((s, k) => {
+              const at = { atM: s.atM, acrossM: Math.max(0, s.leftM) + Math.min(0, s.rightM) };
+              return sectionOf(condition.ray, prepared[k]!, at, plan, condition.share) ?? s;
+            }),
     })),
     heights: within.map((s) => ({ bodyIndex: path.profile.bodies.indexOf(s.body), sigmaM: s.sigmaM })),
     groundReachM: BEYOND_SIGMAS * Math.hypot(groundM * Math.SQRT2, mountM),

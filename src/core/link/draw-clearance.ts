@@ -74,7 +74,11 @@ const one = (profile: PathProfile, { condition, sections }: Part, field: GroundF
     for (let i = 0; i < sections.length; i++) {
       const s = sections[i]!;
       if (s.vegetation && !leaves) continue;
-      const roomM = clearOfSectionM(s, up(s.atM) - field.at(s.atM) - draw.errorM[i]!, surveyAlone ? 0 : draw.asideM(s.atM));
+      const roomM = clearOfSectionM(
+        s,
+        up(s.atM) - field.at(s.atM) - draw.errorM[i]!,
+        surveyAlone ? 0 : draw.asideOfM(s.body.carries, s.atM),
+      );
       const c = roomM / s.f1M;
       take(c > 0 ? c * s.boundShare : c, s.f1M);
     }

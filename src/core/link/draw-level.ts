@@ -53,7 +53,7 @@ const leavesLossDb = (crowns: readonly Crown[], draw: Draw, field: GroundField):
 const ownEdgeDb = (own: readonly { section: BodySection; at: number; baseDb: number }[], draw: Draw, field: GroundField): number => {
   let sumDb = 0;
   for (const { section: s, at, baseDb } of own) {
-    const roomM = clearOfSectionM(s, draw.rayUpM(s.atM) - field.at(s.atM) - draw.errorM[at]!, draw.asideM(s.atM));
+    const roomM = clearOfSectionM(s, draw.rayUpM(s.atM) - field.at(s.atM) - draw.errorM[at]!, draw.asideOfM(s.body.carries, s.atM));
     sumDb += knifeEdgeLossDb(vOfShare(roomM / s.f1M)) - baseDb;
   }
   return sumDb;

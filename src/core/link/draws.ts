@@ -26,6 +26,8 @@ export interface Draw {
   /** Move of the ray upwards and to the right at a distance. */
   readonly rayUpM: (xM: number) => number;
   readonly asideM: (xM: number) => number;
+  /** Move to the right against a body: an end's own building stands where the end stands. */
+  readonly asideOfM: (carries: "near" | "far" | null, xM: number) => number;
   /** The same by the errors of the ground alone. */
   readonly groundUpM: (xM: number) => number;
 }
@@ -92,6 +94,8 @@ export const drawSource = (
       errorM,
       rayUpM: (xM) => nearMountM + ((farMountM - nearMountM) * xM) / pathM,
       asideM: (xM) => nearAsideM + ((farAsideM - nearAsideM) * xM) / pathM,
+      asideOfM: (carries, xM) =>
+        nearAsideM + ((farAsideM - nearAsideM) * xM) / pathM - (carries === null ? 0 : carries === "near" ? nearAsideM : farAsideM),
       groundUpM: (xM) => groundNearM + ((groundFarM - groundNearM) * xM) / pathM,
     };
     n++;

@@ -213,6 +213,14 @@ describe("the chance of a verdict is that of the draws", () => {
     expect(doubtful).toBeGreaterThan(60);
   });
 
+  test("a mount on its own wall stands by it however badly the place is known: the house moves with it", () => {
+    const own = body({ ...box(-8, 0.5, -3, 6), id: "own", name: "Own", heightM: 20, carries: "near" });
+    const p = plan(end("A", 9, { positionSigmaM: 4 }), end("B", 12, { positionSigmaM: 4 }));
+    const r = evaluateLink(p, profile(1500, level, [own]));
+    expect(r.geometry.nearWallOf).toBe("Own");
+    expect(r.clearance.probability).toBeGreaterThan(0.95);
+  });
+
   test("two buildings of one name: each error moves its own", () => {
     const houses = (aM: number, bM: number): PathProfile =>
       profile(1000, level, [

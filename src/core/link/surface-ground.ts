@@ -96,7 +96,7 @@ const planeThrough = (origin: LatLon, points: readonly { readonly p: LatLon; rea
     return { x, y, h };
   });
   if (used.length < LEAST_POINTS) return null;
-  let fit = (_x: number, _y: number): number => 0;
+  let level = (_x: number, _y: number): number => 0;
   let deviation = 0;
   for (let round = 0; round < TRIM_ROUNDS; round++) {
     const n = used.length;
@@ -114,15 +114,15 @@ const planeThrough = (origin: LatLon, points: readonly { readonly p: LatLon; rea
     }
     const det = xx * yy - xy * xy;
     const [gx, gy] = det > 1e-6 * (xx + yy) ** 2 ? [(xh * yy - yh * xy) / det, (yh * xx - xh * xy) / det] : [0, 0];
-    fit = (x, y) => mh + gx * (x - mx) + gy * (y - my);
-    const off = used.map((q) => q.h - fit(q.x, q.y));
+    level = (x, y) => mh + gx * (x - mx) + gy * (y - my);
+    const off = used.map((q) => q.h - level(q.x, q.y));
     const sorted = off.map(Math.abs).sort((a, b) => a - b);
     deviation = Math.max(LEAST_DEVIATION_M, 1.4826 * sorted[sorted.length >> 1]!);
     const kept = used.filter((_, i) => off[i]! <= TRIM * deviation);
     if (kept.length === used.length || kept.length < LEAST_POINTS) break;
     used = kept;
   }
-  return { at: (p) => fit(...local(origin, p)), sigmaM: Math.hypot(deviation / Math.sqrt(used.length / 4), CELL_DOUBT * cellM) };
+  return { at: (p) => level(...local(origin, p)), sigmaM: Math.hypot(deviation / Math.sqrt(used.length / 4), CELL_DOUBT * cellM) };
 };
 
 /** Ground under outlines on a surface model. */

@@ -33,12 +33,22 @@ const edgeExtremes = (xa: number, ya: number, xb: number, yb: number, pathM: num
   if (x > Math.min(xa, xb) && x < Math.max(xa, xb)) take(x, at0 + slope * x);
 };
 
-/** @returns null when the body lies wholly behind an end. */
-export const shadowOf = (body: Pick<PathBody, "xM" | "yM">, pathM: number, wavelengthM: number): Shadow | null => {
+/**
+ * @param startM, endM where the ray begins and ends, when that is not at the ends of the path.
+ * @returns null when the body lies wholly behind an end.
+ */
+export const shadowOf = (
+  body: Pick<PathBody, "xM" | "yM">,
+  pathM: number,
+  wavelengthM: number,
+  startM = 0,
+  endM = pathM,
+): Shadow | null => {
   const { xM, yM } = body;
-  const first = END_M;
-  const last = pathM - END_M;
-  const f1 = (x: number): number => Math.sqrt((wavelengthM * x * (pathM - x)) / pathM);
+  const first = startM + END_M;
+  const last = endM - END_M;
+  const lengthM = endM - startM;
+  const f1 = (x: number): number => Math.sqrt((wavelengthM * (x - startM) * (endM - x)) / lengthM);
   let leftF1 = Number.POSITIVE_INFINITY;
   let rightF1 = Number.NEGATIVE_INFINITY;
   let leftM = Number.POSITIVE_INFINITY;
@@ -68,7 +78,7 @@ export const shadowOf = (body: Pick<PathBody, "xM" | "yM">, pathM: number, wavel
       xb = xb < first ? first : last;
       yb = at(xb);
     }
-    edgeExtremes(xa, ya, xb, yb, pathM, take);
+    edgeExtremes(xa - startM, ya, xb - startM, yb, lengthM, (x, y) => take(x + startM, y));
     take(xb, yb);
   }
   if (leftF1 > rightF1) return null;

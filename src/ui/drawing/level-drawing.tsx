@@ -179,6 +179,14 @@ export const LevelDrawing = ({
             ]) as [number, number][],
     ),
   );
+  for (const dbm of [lift, -drop]) {
+    field.line(
+      bandPoints.flatMap((p): [number, number][] => [
+        [p.x0, scale.y(p.dbm + dbm * p.share)],
+        [p.x1, scale.y(p.dbm + dbm * p.share)],
+      ]),
+    );
+  }
   field.take({ x0: endX - 7, y0: scale.y(d.levelDbm) - 7, x1: endX + 7, y1: scale.y(d.levelDbm) + 7 });
   const beside = (text: string, y: number) =>
     field.place(
@@ -233,19 +241,9 @@ export const LevelDrawing = ({
           fill={`url(#${hatch}-noise)`}
         />
         <path d={`M${endX - 40} ${scale.y(d.noiseDbm)}H${endX + 8}`} stroke="var(--ink)" strokeWidth="1" />
-        {noiseAt !== null && (
-          <text x={noiseAt.x} y={noiseAt.y} fontSize="12" textAnchor="end" className="halo" data-caption="noise">
-            {noiseText}
-          </text>
-        )}
         {ceilingY > TOP && !hidden && (
           <g>
             <path d={`M${endX - 60} ${ceilingY}H${endX + 8}`} stroke="var(--ink)" strokeWidth="1" strokeDasharray="2 2" />
-            {ceilingAt !== null && (
-              <text x={ceilingAt.x} y={ceilingAt.y} fontSize="12" textAnchor="end" className="halo" data-caption="ceiling">
-                {ceilingText}
-              </text>
-            )}
           </g>
         )}
         {d.held !== null && <LevelWindow direction={d} marginDb={marginDb} scale={scale} x={endX + 15} foot={height - FOOT} />}
@@ -264,6 +262,16 @@ export const LevelDrawing = ({
               );
             })}
           </g>
+        )}
+        {noiseAt !== null && (
+          <text x={noiseAt.x} y={noiseAt.y} fontSize="12" textAnchor="end" className="halo" data-caption="noise">
+            {noiseText}
+          </text>
+        )}
+        {ceilingAt !== null && (
+          <text x={ceilingAt.x} y={ceilingAt.y} fontSize="12" textAnchor="end" className="halo" data-caption="ceiling">
+            {ceilingText}
+          </text>
         )}
         <circle cx={endX} cy={scale.y(d.levelDbm)} r="4.5" fill="var(--ink)" />
       </svg>

@@ -1,4 +1,5 @@
 /* Where the captions of the section stand: worst dimension first, then growth years, zone, water, the ghost's name. */
+import type { WorstPlace } from "@/core/link";
 import { f1RadiusM, type Ray, rayBulgeM, rayZM } from "@/core/obstacles";
 import { lengthText } from "../wording/numbers";
 import { around, type Box, type CaptionField, captionField, textBox } from "./caption-field";
@@ -126,6 +127,18 @@ function* worstCandidates(props: SectionProps): Generator<WorstPlacing> {
   }
 }
 
+/** The dimension of the worst place, which later captions keep off. */
+const arrowLine = ({ ray, scale, result }: SectionProps, w: WorstPlace, anchor: "start" | "end"): Point[] => {
+  const inside = Math.min(ray.endM, Math.max(ray.startM, w.atM));
+  const zone = scale.y(rayZM(ray, inside) - result.clearance.policyShare * f1RadiusM(ray, inside));
+  const top = scale.y(w.zAmslM + rayBulgeM(ray, inside));
+  const x = scale.x(w.atM) + (anchor === "end" ? -BESIDE_PX : BESIDE_PX);
+  return [
+    [x, Math.min(zone, top) - 26],
+    [x, Math.max(zone, top) + 26],
+  ];
+};
+
 export interface ZonePlacing {
   readonly box: Box;
   readonly transform: string;
@@ -212,6 +225,7 @@ export const sectionCaptions = (props: SectionProps): SectionCaptions => {
   const { result, ray, scale, units, path, plan } = props;
   const field = fieldOf(props);
   const worst = field.place(worstCandidates(props));
+  if (worst !== null && result.clearance.worst !== null) field.line(arrowLine(props, result.clearance.worst, worst.anchor));
   const years = growthYears(props).filter((y) => field.place([{ box: textBox(y.text, y.x, y.y, 12, "start") }]) !== null);
   const atM = result.clearance.worst?.atM ?? path.profile.pathM / 2;
   const zoneText = `F1, ${lengthText(units, f1RadiusM(ray, atM))} at the worst place`;
@@ -227,7 +241,14 @@ export const sectionCaptions = (props: SectionProps): SectionCaptions => {
     tide:
       tide === null
         ? null
-        : field.place([{ box: textBox(tide.text, tide.x, tide.y, 12, "middle"), x: tide.x, y: tide.y, anchor: "middle" as const }]),
+        : field.place(
+            [0, -120, 120, -240, 240].map((dx) => ({
+              box: textBox(tide.text, tide.x + dx, tide.y, 12, "middle"),
+              x: tide.x + dx,
+              y: tide.y,
+              anchor: "middle" as const,
+            })),
+          ),
     ghost: ghost === null || name === null ? null : { ...ghost, text: name.text },
   };
 };

@@ -195,7 +195,13 @@ export const SectionDrawing = (props: SectionProps) => {
       <Lens ray={ray} scale={scale} share={share} />
       <Blocks {...common} />
       <Ground path={path} effectiveRadiusM={ray.effectiveRadiusM} scale={scale} hatch={hatch} />
-      <TideLines path={path} ray={ray} scale={scale} tideRangeM={plan.water.tideRangeM} caption={captions.tide === null ? null : tide} />
+      <TideLines
+        path={path}
+        ray={ray}
+        scale={scale}
+        tideRangeM={plan.water.tideRangeM}
+        caption={captions.tide === null || tide === null ? null : { ...captions.tide, text: tide.text }}
+      />
       <Crowns {...common} />
       <text aria-hidden="true" x="8" y={scale.height - 8} fontSize="12" className="halo" style={{ fill: "var(--ink-2)" }}>
         {units === "metric" ? "m AMSL" : "ft AMSL"}
