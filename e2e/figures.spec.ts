@@ -14,8 +14,9 @@ test("rate, year and doubt under the section: the core's figures, by key and by 
   const path = preparePath(plan, profileFromDto(await profileOf(request, said.linkId)));
   const toFar = evaluatePrepared(plan, path).service.toFar!;
 
-  // The tide's second ray makes a clear section tight.
-  await expect(page.getByTestId("verdict")).toHaveText("Clear");
+  // The tide's second ray makes a link over a clear path tight: the largest word is the worst, the path's own state the smaller line.
+  await expect(page.getByTestId("verdict")).toHaveText("Tight");
+  await expect(page.getByTestId("path-state")).toContainText("the path is clear by");
   await expect(page.getByTestId("link-verdict")).toHaveText("Tight");
   await expect(page.getByTestId("findings")).toContainText("second ray");
 

@@ -1,7 +1,9 @@
 /*
- * Recommendation ITU-R F.1336-5: reference patterns of hub antennas. Implemented: omni §2.1 (peak
- * side lobes, k = 0.7 below 3 GHz, 0 above); sector 400 MHz to 6 GHz §3.1.1 (peak, k_p = k_h = k_v = 0.7);
- * sector 6 to 70 GHz §3.2.1 (peak). Not implemented: average patterns, low-cost antennas §4.
+ * Recommendation ITU-R F.1336-5: reference patterns of hub antennas. Implemented: omni §2.1 peak and §2.2 average
+ * side lobes (k = 0.7 below 3 GHz, 0 above); sector 400 MHz to 6 GHz §3.1 (k = 0.7); sector 6 to 70 GHz §3.2.1 peak and
+ * §3.2.2 average. Peak envelopes are for interference, average ones for wanted signals off the axis: side lobes 3 dB
+ * lower, down to which the main lobe runs on (constants 1.152 and -15 above 6 GHz). Below 6 GHz and for omnis the
+ * average is taken so from the peak, which could not be checked. Not implemented: low-cost antennas §4.
  */
 import { needPositive } from "../units";
 
@@ -10,8 +12,19 @@ const OMNI_K_LIMIT_GHZ = 3;
 const SECTOR_LIMIT_GHZ = 6;
 
 /** Omni, elevation only, dB below the peak. @param beamwidthDeg in elevation; null derives it from the gain. */
-export const omniRelativeDb = (gainDbi: number, beamwidthDeg: number | null, elevationOffDeg: number, frequencyGhz: number): number => {
+export const omniRelativeDb = (
+  gainDbi: number,
+  beamwidthDeg: number | null,
+  elevationOffDeg: number,
+  frequencyGhz: number,
+  lobes: SideLobes = "peak",
+): number => {
   const theta3 = beamwidthDeg ?? 107.6 * 10 ** (-0.1 * gainDbi);
+  const peakDb = omniPeakDb(theta3, elevationOffDeg, frequencyGhz);
+  return lobes === "peak" ? peakDb : averageOf(peakDb, Math.min(90, Math.abs(elevationOffDeg)) / theta3);
+};
+
+const omniPeakDb = (theta3: number, elevationOffDeg: number, frequencyGhz: number): number => {
   const k = frequencyGhz < OMNI_K_LIMIT_GHZ ? K_PEAK : 0;
   const theta = Math.min(90, Math.abs(elevationOffDeg));
   const theta4 = theta3 * Math.sqrt(1 - Math.log10(k + 1) / 1.2);
@@ -45,8 +58,14 @@ const highSector = (phi3: number, theta3: number, azimuthDeg: number, elevationD
   const psi = (Math.acos(Math.min(1, Math.max(-1, Math.cos(phi) * Math.cos(theta)))) * 180) / Math.PI;
   const psiAlpha = 1 / Math.sqrt((Math.cos(alpha) / phi3) ** 2 + (Math.sin(alpha) / theta3) ** 2);
   const x = psi / psiAlpha;
-  return x < 1.152 ? -12 * x * x : -15 - 15 * Math.log10(x);
+  return x < 1 ? -12 * x * x : -12 - 15 * Math.log10(x);
 };
+
+export type SideLobes = "peak" | "average";
+const AVERAGE_UNDER_PEAK_DB = 3;
+
+/** The average pattern under a peak one: the main lobe -12 x^2 runs on until it meets the side lobes, 3 dB lower. */
+const averageOf = (peakDb: number, x: number): number => Math.min(peakDb, Math.max(-12 * x * x, peakDb - AVERAGE_UNDER_PEAK_DB));
 
 /** Sector, both angles off its axis, dB below the peak. Beamwidths between half-power points. */
 export const sectorRelativeDb = (
@@ -55,9 +74,11 @@ export const sectorRelativeDb = (
   azimuthOffDeg: number,
   elevationOffDeg: number,
   frequencyGhz: number,
+  lobes: SideLobes = "peak",
 ): number => {
   const phi3 = needPositive("azimuth beamwidth, degrees", azimuthBeamwidthDeg);
   const theta3 = needPositive("elevation beamwidth, degrees", elevationBeamwidthDeg);
   const shape = frequencyGhz <= SECTOR_LIMIT_GHZ ? lowSector : highSector;
-  return Math.min(0, shape(phi3, theta3, azimuthOffDeg, elevationOffDeg));
+  const peakDb = Math.min(0, shape(phi3, theta3, azimuthOffDeg, elevationOffDeg));
+  return lobes === "peak" ? peakDb : averageOf(peakDb, Math.hypot(azimuthOffDeg / phi3, elevationOffDeg / theta3));
 };

@@ -6,7 +6,7 @@
 import { apertureCut } from "./aperture-pattern";
 import { cutFloorDb, cutRelativeDb, type MeasuredCuts } from "./cuts";
 import { referenceGainDbi } from "./f699-reference";
-import { omniRelativeDb, sectorRelativeDb } from "./f1336-hub";
+import { omniRelativeDb, type SideLobes, sectorRelativeDb } from "./f1336-hub";
 
 export interface AntennaShape {
   readonly form: string;
@@ -21,6 +21,8 @@ export interface AntennaShape {
 export interface Pattern {
   /** Level below the peak, dB, 0 or less. Angles off the axis: azimuth right positive, elevation up positive. */
   readonly relativeDb: (azimuthOffDeg: number, elevationOffDeg: number) => number;
+  /** The same as an envelope over the lobes, for interference and limits: a sector's or omni's peak pattern, else the pattern. */
+  readonly envelopeDb: (azimuthOffDeg: number, elevationOffDeg: number) => number;
   readonly kind: "measured cuts" | "aperture" | "F.1336";
   readonly azimuthBeamwidthDeg: number;
   readonly elevationBeamwidthDeg: number;
@@ -39,6 +41,11 @@ export const isSteered = (form: string): boolean => form.includes("steered");
 
 /** @throws RangeError for a beamwidth that is not above 0. */
 export const patternOf = (shape: AntennaShape, frequencyGhz: number): Pattern => {
+  const made = madeOf(shape, frequencyGhz);
+  return { ...made, envelopeDb: made.envelopeDb ?? made.relativeDb };
+};
+
+const madeOf = (shape: AntennaShape, frequencyGhz: number): Omit<Pattern, "envelopeDb"> & Partial<Pick<Pattern, "envelopeDb">> => {
   const omni = shape.form === "omni";
   const derivedDeg = Math.sqrt(BEAM_AREA_DEG2 / 10 ** (shape.gainDbi / 10));
   const azimuth = omni ? 360 : (shape.azimuthBeamwidthDeg ?? derivedDeg);
@@ -62,10 +69,21 @@ export const patternOf = (shape: AntennaShape, frequencyGhz: number): Pattern =>
     };
   }
   if (omni) {
-    return { ...base, kind: "F.1336", sideLobe: null, relativeDb: (_az, el) => omniRelativeDb(shape.gainDbi, elevation, el, frequencyGhz) };
+    const omniDb = (el: number, lobes: SideLobes): number => omniRelativeDb(shape.gainDbi, elevation, el, frequencyGhz, lobes);
+    const lobesOf = {
+      relativeDb: (_az: number, el: number) => omniDb(el, "average"),
+      envelopeDb: (_az: number, el: number) => omniDb(el, "peak"),
+    };
+    return { ...base, kind: "F.1336", sideLobe: null, ...lobesOf };
   }
   if (shape.form === "sector") {
-    return { ...base, kind: "F.1336", sideLobe: null, relativeDb: (az, el) => sectorRelativeDb(azimuth, elevation, az, el, frequencyGhz) };
+    const sectorDb = (az: number, el: number, lobes: SideLobes): number =>
+      sectorRelativeDb(azimuth, elevation, az, el, frequencyGhz, lobes);
+    const lobesOf = {
+      relativeDb: (az: number, el: number) => sectorDb(az, el, "average"),
+      envelopeDb: (az: number, el: number) => sectorDb(az, el, "peak"),
+    };
+    return { ...base, kind: "F.1336", sideLobe: null, ...lobesOf };
   }
   // A steered array follows its partner within its field: no loss by aim (ours).
   if (isSteered(shape.form)) {

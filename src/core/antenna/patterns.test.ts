@@ -76,6 +76,27 @@ describe("envelopes and hubs", () => {
     expect(sectorRelativeDb(90, 6.9, 180, 0, 5.5)).toBeLessThan(-20);
   });
 
+  test("F.1336: peak for interference, average for what is wanted: side lobes 3 dB lower, the main lobe one and the same", () => {
+    // Above 6 GHz by hand: peak -12 - 15 log x from x = 1; average -15 - 15 log x from 1.152.
+    expect(sectorRelativeDb(90, 6.9, 0, 13.8, 10)).toBeCloseTo(-12 - 15 * Math.log10(2), 6);
+    expect(sectorRelativeDb(90, 6.9, 0, 13.8, 10, "average")).toBeCloseTo(-15 - 15 * Math.log10(2), 6);
+    expect(sectorRelativeDb(90, 6.9, 0, 1.1 * 6.9, 10, "average")).toBeCloseTo(-12 * 1.21, 6);
+    for (const f of [2.4, 5.5, 10, 24]) {
+      let before = 0;
+      for (let el = 0; el <= 60; el += 0.05) {
+        const peak = sectorRelativeDb(90, 6.9, 0, el, f);
+        const average = sectorRelativeDb(90, 6.9, 0, el, f, "average");
+        expect(average).toBeLessThanOrEqual(peak + 1e-9);
+        expect(average).toBeGreaterThanOrEqual(peak - 3 - 1e-9);
+        if (el > 0) expect(Math.abs(average - before), `${f} GHz, ${el}`).toBeLessThan(0.6);
+        before = average;
+        expect(omniRelativeDb(9, 8, el, f, "average")).toBeLessThanOrEqual(omniRelativeDb(9, 8, el, f) + 1e-9);
+      }
+    }
+    const p = patternOf({ form: "sector", gainDbi: 17, azimuthBeamwidthDeg: 90, elevationBeamwidthDeg: 6.9 }, 5.5);
+    expect(p.envelopeDb(0, 13) - p.relativeDb(0, 13)).toBeCloseTo(3, 6);
+  });
+
   test("measured cuts are read between their points, added for a direction, and end at the back", () => {
     const cut = { angleDeg: [-180, -10, 0, 10, 180], relativeDb: [-30, -6, 0, -6, -30] };
     const p = patternOf({ form: "panel", gainDbi: 15, cuts: { azimuth: cut, elevation: cut } }, 5.5);

@@ -1,5 +1,6 @@
 export { LATITUDE_LIMIT_DEG, LONGITUDE_LIMIT_DEG, parseLatLon } from "./coordinates";
 export { bulgeM, EARTH_RADIUS_KM, effectiveRadiusM, elevationAngleDeg, kFromGradient, referenceRefractivityN } from "./earth";
+export { type FarPosition, farFromJob, jobReachM } from "./far-from-job";
 export type { LatLon } from "./geodesic";
 export { bearingsBetween, compassWord, destination, geodesicLine, inverse } from "./geodesic";
 export { type Declination, declination } from "./magnetic";

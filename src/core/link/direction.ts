@@ -15,6 +15,7 @@ import {
 } from "../radio";
 import { type Fading, staircaseOf, wetCoverDb } from "./availability";
 import {
+  aimDoubtDb,
   aimLossDb,
   antennaNameOf,
   beamwidthOf,
@@ -166,7 +167,10 @@ const termsOf = (
   plain("feeder-out", -tx.feederLossDb, "typed"),
   plain("connectors-out", -tx.connectorLossDb, "typed"),
   plain("antenna-out", gainOf(tx), "data sheet", { antenna: antennaNameOf(tx), gainDbi: gainOf(tx) }),
-  plain("aim-out", g.aimOutDb, "antenna pattern", { tiltDeg: g.outTiltDeg, bearingDeg: g.outBearingDeg }),
+  {
+    ...plain("aim-out", g.aimOutDb, "antenna pattern", { tiltDeg: g.outTiltDeg, bearingDeg: g.outBearingDeg }),
+    ...aimDoubtDb(state.path, tx, g.outBearingDeg, g.outTiltDeg),
+  },
   barrierTerm("barrier-out", tx, g.barrierOut),
   plain("near-field", -g.nearFieldDb, "bound 4 P / A (ours)", { farFieldM: Number(state.freeSpace.inputs.farFieldM) }),
   state.freeSpace,
@@ -179,7 +183,10 @@ const termsOf = (
   }),
   plain("radome", 0, "1 to 2 dB an end when wet (ours)", { wetDb: wetCoverDb(plan.centreMhz / 1000) }),
   barrierTerm("barrier-in", rx, g.barrierIn),
-  plain("aim-in", g.aimInDb, "antenna pattern", { tiltDeg: g.inTiltDeg, bearingDeg: g.inBearingDeg }),
+  {
+    ...plain("aim-in", g.aimInDb, "antenna pattern", { tiltDeg: g.inTiltDeg, bearingDeg: g.inBearingDeg }),
+    ...aimDoubtDb(state.path, rx, g.inBearingDeg, g.inTiltDeg),
+  },
   plain("antenna-in", gainOf(rx), "data sheet", { antenna: antennaNameOf(rx), gainDbi: gainOf(rx) }),
   plain("connectors-in", -rx.connectorLossDb, "typed"),
   plain("feeder-in", -rx.feederLossDb, "typed"),

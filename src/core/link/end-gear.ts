@@ -41,6 +41,28 @@ export const aimLossDb = (path: PreparedPath, end: EndPlan, bearingDeg: number, 
   return patternOfEnd(path, end).relativeDb(off.azimuthDeg, off.elevationDeg);
 };
 
+/** Below the average pattern of a sector or omni lies a null, this deep at most (ours). */
+const NULL_DB = 15;
+/** Nearer the axis than this the pattern is the beam itself. */
+const IN_BEAM_DB = -3;
+
+/** How far a wanted signal off the axis may lie from the average pattern: down to a null, up to the peak envelope. */
+export const aimDoubtDb = (
+  path: PreparedPath,
+  end: EndPlan,
+  bearingDeg: number,
+  tiltDeg: number,
+): { readonly worseByDb: number; readonly betterByDb: number } => {
+  const lossDb = aimLossDb(path, end, bearingDeg, tiltDeg);
+  if (lossDb > IN_BEAM_DB) return { worseByDb: 0, betterByDb: 0 };
+  const pattern = patternOfEnd(path, end);
+  if (pattern.kind !== "F.1336") return { worseByDb: 0, betterByDb: 0 };
+  const off = aimOffset(end, bearingDeg, tiltDeg);
+  // Nothing jumps at the edge of the beam: the doubt grows over the first decibels beyond it.
+  const share = Math.min(1, (IN_BEAM_DB - lossDb) / 7);
+  return { worseByDb: share * NULL_DB, betterByDb: share * (pattern.envelopeDb(off.azimuthDeg, off.elevationDeg) - lossDb) };
+};
+
 export const nearFieldOf = (plan: LinkPlan, pathM: number, wavelengthM: number): number =>
   nearFieldLossDb(
     pathM,

@@ -50,8 +50,8 @@ const endWarnings = (plan: LinkPlan, end: EndPlan, state: PathState, elevationDe
   }
   const mask = d.regulation.status === "allowed" ? d.regulation.elevationMask : null;
   if (mask !== null) {
-    // The weakest the pattern gets above the mask's angle: the lobe just there.
-    const up = d.eirpDbm + patternOfEnd(state.path, end).relativeDb(0, mask.aboveDeg - elevationDeg);
+    // The envelope just at the mask's angle: the lobe there.
+    const up = d.eirpDbm + patternOfEnd(state.path, end).envelopeDb(0, mask.aboveDeg - elevationDeg);
     if (up > mask.eirpMaxDbm)
       out.push(note("elevation-mask", { name: end.name, aboveDeg: mask.aboveDeg, eirpDbm: up, limitDbm: mask.eirpMaxDbm }));
   }

@@ -20,11 +20,19 @@ export interface Outlook {
   readonly years: readonly YearOfClearance[];
   /** Last year in which the policy is met; null when it is not met in the plan's year. */
   readonly clearUntilYear: number | null;
+  /** Last year in which it is met in nine draws of ten; null when it is not in the plan's year. */
+  readonly sureUntilYear: number | null;
   /** It holds as far as was looked. */
   readonly holds: boolean;
   /** Season in which what grows is to be measured again; null where nothing grows near the ray. */
   readonly surveyAgainYear: number | null;
 }
+
+const sureUntil = (rows: readonly YearOfClearance[], from: number): number | null => {
+  const first = rows.find((r) => !r.met || (r.chance ?? 0) < SURE_ENOUGH);
+  if (first === undefined) return rows[rows.length - 1]!.year;
+  return first.year === from ? null : first.year - 1;
+};
 
 /** @param years how many years after the plan's are looked at, MOST_YEARS at most. */
 export const outlook = (plan: LinkPlan, path: PreparedPath, years: number): Outlook => {
@@ -45,6 +53,7 @@ export const outlook = (plan: LinkPlan, path: PreparedPath, years: number): Outl
   return {
     years: rows,
     clearUntilYear: lost === undefined ? rows[rows.length - 1]!.year : lost.year === from ? null : lost.year - 1,
+    sureUntilYear: sureUntil(rows, from),
     holds: lost === undefined,
     // The season before it grows doubtful, and at the latest when the job's years are over.
     surveyAgainYear: grows ? Math.max(from, Math.min(last, (unsure?.year ?? last + 1) - 1)) : null,

@@ -209,7 +209,7 @@ export const mendText = (m: Mend, units: Units): { words: string; amount: string
 };
 
 const mendWords = (m: Mend, units: Units): { words: string; amount: string } => {
-  const until = m.lastYear === null ? "" : `, good until ${m.lastYear}`;
+  const until = m.lastYear === null ? "" : `, met until ${m.lastYear}`;
   const today = m.amountToday === null ? "" : ` (today ${lengthText(units, m.amountToday)})`;
   switch (m.code) {
     case "trim":

@@ -38,7 +38,7 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
   const search = useSearchParams();
   const asked = search.get("link");
   const [mode, setMode] = useState<MapMode>("look");
-  const [panel, setPanel] = useState<Panel>({ kind: "links" });
+  const [panel, setPanel] = useState<Panel>({ kind: search.get("beside") === "history" ? "history" : "links" });
   const [joinFromId, setJoinFromId] = useState<string | null>(null);
   const [joinToId, setJoinToId] = useState("");
   const [reach, setReach] = useState<{ from: LatLon; to: LatLon } | null>(null);
@@ -56,6 +56,10 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
   const say = (error: unknown): void => setFault(errorSentence(error instanceof ApiError ? error.body : { code: "internal" }, units));
   const data = job.data;
   const sites = data?.sites ?? [];
+  const knownPlaces = (but: string | null) => [
+    ...sites.filter((s) => s.id !== but),
+    ...(data === undefined ? [] : [{ latDeg: data.job.centreLatDeg, lonDeg: data.job.centreLonDeg }]),
+  ];
   const reload = (): void => map.current?.reload();
   const edits = useGroundEdits(jobId, [...sites, ...(data?.links ?? [])], say, reload);
   const { history, changeSite } = edits;
@@ -347,6 +351,7 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
               <SiteForm
                 key={panel.at === null ? "typed" : `${panel.at.latDeg},${panel.at.lonDeg}`}
                 site={null}
+                known={knownPlaces(null)}
                 at={panel.at}
                 units={units}
                 submitName="Place it"
@@ -360,6 +365,7 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
               <SiteForm
                 key={`${openSite.id}-${openSite.version}`}
                 site={openSite}
+                known={knownPlaces(openSite.id)}
                 at={null}
                 units={units}
                 submitName="Keep"

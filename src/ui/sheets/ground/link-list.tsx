@@ -78,7 +78,10 @@ export const ChosenLink = ({
   return (
     <section aria-label="Chosen link" className="border-t border-ink px-3.5 pb-3 pt-2.5">
       <div className="flex items-baseline justify-between gap-2">
-        <h3 className="m-0 truncate text-[16px] font-bold text-far">{far.name}</h3>
+        <h3 className="m-0 truncate text-[16px] font-bold text-far">
+          {far.name}
+          {verdict.label === "" ? "" : <span className="font-[520] text-ink">, {verdict.label}</span>}
+        </h3>
         <span className={`flex-none text-[17px] font-[750] v-${verdict.verdict}`}>
           {own
             ? VERDICT_WORD[verdict.verdict]
@@ -89,7 +92,11 @@ export const ChosenLink = ({
       </div>
       <p className="cap m-0 mb-1">
         from {near.name}
-        {own && verdict.trouble !== null ? `; ${troubleText(verdict.trouble)}` : worst?.name == null ? "" : `; ${worst.name}`}
+        {own && verdict.trouble !== null ? `; ${troubleText(verdict.trouble)}` : ""}
+        {own && worst !== null
+          ? `; the path ${lengthText(units, Math.abs(worst.missM), Math.abs(worst.missM) >= 20 ? 0 : 1)} ${worst.missM > 0 ? "short" : "spare"}`
+          : ""}
+        {worst?.name == null ? "" : `, ${worst.name}`}
       </p>
       <table className="w-full text-[13px]">
         <thead>

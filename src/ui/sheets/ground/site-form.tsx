@@ -4,8 +4,9 @@ import { useState } from "react";
 import { useForm } from "react-hook-form";
 import { z } from "zod";
 import { type MountingPointFields, newSiteSchema, type SiteDto } from "@/contract";
-import { parseLatLon } from "@/core/geo";
+import { type FarPosition, farFromJob, type LatLon, parseLatLon } from "@/core/geo";
 import { ApiError } from "../../api/client";
+import { FarQuestion } from "../../controls/far-question";
 import { Field } from "../../controls/field";
 import { coordinateFault } from "../../wording/coordinates";
 import { errorSentence } from "../../wording/errors";
@@ -108,6 +109,7 @@ const formSchema = (units: Units) =>
 export const SiteForm = ({
   site,
   at,
+  known,
   units,
   submitName,
   onSubmit,
@@ -116,6 +118,8 @@ export const SiteForm = ({
 }: {
   site: SiteDto | null;
   at: { latDeg: number; lonDeg: number } | null;
+  /** Places of the job beside this one: a position far from all of them is asked about before it is kept. */
+  known: readonly LatLon[];
   units: Units;
   submitName: string;
   onSubmit: (values: SiteValues) => Promise<void>;
@@ -138,6 +142,13 @@ export const SiteForm = ({
     },
   });
   const { errors, isSubmitting } = form.formState;
+  const [asked, setAsked] = useState<FarPosition | null>(null);
+  const submit = (sure: boolean) =>
+    form.handleSubmit((values) => {
+      const far = sure ? null : farFromJob(values, known);
+      setAsked(far);
+      return far === null ? run(() => onSubmit({ ...values, mountingPoints: points })) : undefined;
+    });
   const run = async (work: () => Promise<void>): Promise<void> => {
     setFault(null);
     try {
@@ -148,14 +159,20 @@ export const SiteForm = ({
   };
   const unit = lengthUnit(units);
   return (
-    <form
-      noValidate
-      aria-label={site === null ? "New site" : `Site ${site.name}`}
-      className="grid gap-3"
-      onSubmit={form.handleSubmit((values) => run(() => onSubmit({ ...values, mountingPoints: points })))}
-    >
+    <form noValidate aria-label={site === null ? "New site" : `Site ${site.name}`} className="grid gap-3" onSubmit={submit(false)}>
       <Field label="Name" autoFocus fault={errors.name?.message} {...form.register("name")} />
       <Field label="Latitude, longitude" fault={errors.where?.message} {...form.register("where")} />
+      {asked !== null && (
+        <FarQuestion
+          far={asked}
+          units={units}
+          takeMeant={(p) => {
+            setAsked(null);
+            form.setValue("where", latLonText(p), { shouldValidate: true });
+          }}
+          keep={() => void submit(true)()}
+        />
+      )}
       <div className="grid grid-cols-2 gap-3">
         <Field label={`Mount above ground, ${unit}`} inputMode="decimal" fault={errors.mount?.message} {...form.register("mount")} />
         <Field

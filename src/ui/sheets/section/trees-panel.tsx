@@ -1,5 +1,6 @@
 "use client";
 import type { DesignAction } from "@/core/link";
+import type { Outlook } from "@/core/solve";
 import type { SolveWorker, TreesReply } from "@/workers/messages";
 import { PreviewButton, type Taking } from "../../controls/preview-button";
 import { VerdictMark } from "../../marks/verdict-mark";
@@ -7,6 +8,18 @@ import { figure, lengthText, type Units } from "../../wording/numbers";
 import { VERDICT_WORD } from "../../wording/verdicts";
 import type { Evaluation } from "./use-evaluation";
 import { useWorkerAnswer } from "./use-worker-answer";
+
+/** Until when the policy is met as planned, and until when that is sure: the same as the table beneath says. */
+export const untilWords = (o: Pick<Outlook, "clearUntilYear" | "sureUntilYear" | "holds">): string => {
+  if (o.clearUntilYear === null) return "Not clear this year.";
+  const sure =
+    o.sureUntilYear === o.clearUntilYear
+      ? ""
+      : o.sureUntilYear === null
+        ? "; fewer than 9 cases of 10 already today"
+        : `; in 9 cases of 10 until ${o.sureUntilYear}`;
+  return o.holds ? `Met as far as ${o.clearUntilYear}, the last year looked at${sure}.` : `Met until ${o.clearUntilYear}${sure}.`;
+};
 
 /** Until when it is clear, year by year, and what would have to come off which tree. */
 export const TreesPanel = ({
@@ -30,11 +43,7 @@ export const TreesPanel = ({
   const { outlook, list } = solved.reply;
   const { plan } = evaluation;
   const cuts = Object.keys(plan.trims).length;
-  const untilText = outlook.holds
-    ? `Clear as far as ${outlook.clearUntilYear}, the last year looked at.`
-    : outlook.clearUntilYear === null
-      ? "Not clear this year."
-      : `Clear until ${outlook.clearUntilYear}.`;
+  const untilText = untilWords(outlook);
   const all: DesignAction = { type: "trims", trimsM: list.trims };
   return (
     <div className="grid h-full min-h-0 grid-cols-[1fr_1fr] gap-5 px-5 pb-2">
@@ -102,7 +111,7 @@ export const TreesPanel = ({
                   </PreviewButton>
                   <div className="cap">
                     now {lengthText(units, r.nowM)}, grows {lengthText(units, r.growthMPerYear)} a year; today{" "}
-                    {r.toTodayM >= r.nowM ? "nothing" : `${lengthText(units, r.nowM - r.toTodayM)} off`} would do
+                    {r.toTodayM >= r.nowM ? "no cut is needed" : `${lengthText(units, r.nowM - r.toTodayM)} off would do`}
                     {r.removal && r.toM > 0 ? "; more than a third of it: plan its removal" : ""}
                   </div>
                 </div>

@@ -3,8 +3,10 @@ import { deepEqual } from "fast-equals";
 import Link from "next/link";
 import { useEffect, useState } from "react";
 import type { SiteDto } from "@/contract";
+import { type FarPosition, farFromJob, type LatLon } from "@/core/geo";
 import { ApiError, mayRecover, patchJson } from "../../api/client";
 import { useJob, usePhotos, useRefresh } from "../../api/queries";
+import { FarQuestion } from "../../controls/far-question";
 import { UnitField } from "../../controls/unit-field";
 import { Trouble } from "../../frame/trouble";
 import { usePreferences } from "../../state/preferences";
@@ -135,6 +137,7 @@ const SiteSurvey = ({ jobId, site, sites }: { jobId: string; site: SiteDto; site
   const differs = FIELDS.some((k) => !deepEqual(f[k], site[k]));
   const [saved, setSaved] = useState<Saved>({ kind: differs ? "unsaved" : "saved" });
   const [locating, setLocating] = useState<string | null>(null);
+  const [farOff, setFarOff] = useState<{ at: LatLon; far: FarPosition } | null>(null);
   useEffect(() => setVersion((v) => Math.max(v, site.version)), [site.version]);
   const set = (fields: Partial<Fields>): void => {
     const next = { ...f, ...fields };
@@ -170,7 +173,17 @@ const SiteSurvey = ({ jobId, site, sites }: { jobId: string; site: SiteDto; site
     setLocating("Asking the phone for its position.");
     navigator.geolocation.getCurrentPosition(
       (p) => {
-        set({ latDeg: p.coords.latitude, lonDeg: p.coords.longitude });
+        const at = { latDeg: p.coords.latitude, lonDeg: p.coords.longitude };
+        const far = farFromJob(
+          at,
+          sites.filter((s) => s.id !== site.id),
+        );
+        if (far !== null) {
+          setFarOff({ at, far });
+          setLocating(null);
+          return;
+        }
+        set(at);
         setLocating(
           `Position taken, ± ${lengthText(units, p.coords.accuracy, 0)}. Check it on the drawing: a map is often better than a phone beside a wall.`,
         );
@@ -192,6 +205,20 @@ const SiteSurvey = ({ jobId, site, sites }: { jobId: string; site: SiteDto; site
         <button type="button" className="min-h-12 border-[1.6px] border-ink font-[650]" onClick={locate}>
           Take the phone's position
         </button>
+        {farOff !== null && (
+          <FarQuestion
+            far={farOff.far}
+            units={units}
+            takeMeant={(p) => {
+              set(p);
+              setFarOff(null);
+            }}
+            keep={() => {
+              set(farOff.at);
+              setFarOff(null);
+            }}
+          />
+        )}
         {locating !== null && (
           <p role="status" className="m-0 text-[15px]">
             {locating}

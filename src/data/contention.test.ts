@@ -1,0 +1,149 @@
+/* Two browsers at once on one job, over two connections each, with real contention. */
+import { afterAll, beforeAll, expect, test } from "vitest";
+import { asClient } from "./actor";
+import { NotFound, Refused, VersionClash } from "./clash";
+import { type Db, openDb } from "./client";
+import { listRadios } from "./hardware";
+import { redoLast, undoLast } from "./history";
+import { createJob, linksOf } from "./jobs";
+import { createLink, updateDesign } from "./links";
+import { createObstacle, updateDrawn } from "./obstacle-edits";
+import { createSite, updateSite } from "./sites";
+
+const url = process.env.DATABASE_URL;
+if (url === undefined) throw new Error("DATABASE_URL is not set; run npm test");
+let one: ReturnType<typeof openDb>;
+let two: ReturnType<typeof openDb>;
+beforeAll(() => {
+  one = openDb(url);
+  two = openDb(url);
+});
+afterAll(async () => {
+  await one.close();
+  await two.close();
+});
+
+const ROUNDS = 60;
+const known = (error: unknown): boolean => error instanceof VersionClash || error instanceof Refused || error instanceof NotFound;
+
+const fresh = async (db: Db) => {
+  const job = await createJob(db, {
+    name: "Contention",
+    place: "",
+    visitOn: "2026-12-03",
+    centreLatDeg: 41,
+    centreLonDeg: -31,
+    ruleDomain: "FCC-like",
+    rainRate001MmH: 28,
+  });
+  const at = (name: string, latDeg: number) => createSite(db, job.id, { name, latDeg, lonDeg: -31, mountAglM: 8, mountMaxAglM: null });
+  const [near, far] = [await at("A", 41), await at("B", 41.01)];
+  const radioId = (await listRadios(db))[0]!.id;
+  const design = {
+    nearRadioId: radioId,
+    farRadioId: radioId,
+    nearMountAglM: 8,
+    farMountAglM: 8,
+    nearPowerDbm: 10,
+    farPowerDbm: 10,
+    centreMhz: 5500,
+    widthMhz: 20,
+  };
+  await createLink(db, job.id, { nearSiteId: near.id, farSiteId: far.id, label: "", design });
+  const [link] = await linksOf(db, job.id);
+  return { job, near, design: link!.design };
+};
+
+test("undo against a save: both are answered every time, by success or by a clash with its row, and versions add up", async () => {
+  const { job, near, design } = await fresh(one.db);
+  const outlineOf = (d: number) => [
+    { latDeg: 41 + d, lonDeg: -31 },
+    { latDeg: 41 + d, lonDeg: -30.999 },
+    { latDeg: 41.001 + d, lonDeg: -30.999 },
+  ];
+  const obstacle = await createObstacle(one.db, job.id, {
+    name: "Wall",
+    kind: "wall",
+    outline: outlineOf(0),
+    baseAmslM: 1,
+    heightM: 4,
+    crownBaseM: 0,
+    freeBelowM: 0,
+    growthMPerYear: 0,
+    heightSigmaM: 0.3,
+    species: null,
+    leaf: null,
+    source: "drawn",
+    heightSource: "typed",
+    surveyedOn: null,
+  });
+  let designVersion = design.version;
+  let siteVersion = near.version;
+  let wallVersion = 1;
+  const strange: string[] = [];
+  const settle = async (what: string, work: Promise<unknown>): Promise<void> => {
+    try {
+      await work;
+    } catch (error) {
+      if (!known(error)) strange.push(`${what}: ${String(error)}`);
+    }
+  };
+  const a = <T>(work: () => Promise<T>): Promise<T> => asClient("client-aaaa", work);
+  const b = <T>(work: () => Promise<T>): Promise<T> => asClient("client-bbbb", work);
+  for (let round = 0; round < ROUNDS; round++) {
+    await Promise.all([
+      settle(
+        "save design",
+        a(async () => {
+          designVersion = (await updateDesign(one.db, design.id, designVersion, { nearMountAglM: 8 + round / 100 })).version;
+        }),
+      ),
+      settle(
+        "undo",
+        b(() => undoLast(two.db, job.id)),
+      ),
+      settle(
+        "save site",
+        b(async () => {
+          siteVersion = (await updateSite(two.db, near.id, siteVersion, { notes: `round ${round}` })).version;
+        }),
+      ),
+      settle(
+        "undo",
+        a(() => (round % 2 === 0 ? undoLast(one.db, job.id) : redoLast(one.db, job.id))),
+      ),
+      settle(
+        "save wall",
+        b(async () => {
+          wallVersion = await updateDrawn(two.db, "obstacle", obstacle, wallVersion, { heightM: 4 + round / 100 });
+        }),
+      ),
+    ]);
+    const [link] = await linksOf(one.db, job.id);
+    designVersion = link!.design.version;
+    siteVersion = (await updateSite(one.db, near.id, await versionOf(near.id), { owner: `${round}` })).version;
+    wallVersion = await wallVersionOf(obstacle);
+  }
+  expect(strange).toEqual([]);
+});
+
+const versionOf = async (siteId: string): Promise<number> =>
+  Number((await one.db.execute<{ version: number }>(`SELECT version FROM site WHERE id = '${siteId}'`)).rows[0]!.version);
+const wallVersionOf = async (id: string): Promise<number> =>
+  Number((await one.db.execute<{ version: number }>(`SELECT version FROM obstacle WHERE id = '${id}'`)).rows[0]!.version);
+
+test("of two saves on one version one wins and the other is a clash with the row as it stands", async () => {
+  const { design } = await fresh(one.db);
+  for (let round = 0; round < 20; round++) {
+    const [version] = [design.version + round];
+    const results = await Promise.allSettled([
+      updateDesign(one.db, design.id, version, { nearMountAglM: 9 }),
+      updateDesign(two.db, design.id, version, { nearMountAglM: 10 }),
+    ]);
+    const won = results.filter((r) => r.status === "fulfilled");
+    const lost = results.find((r) => r.status === "rejected");
+    expect(won).toHaveLength(1);
+    expect(lost?.status === "rejected" && lost.reason).toBeInstanceOf(VersionClash);
+    expect((lost as PromiseRejectedResult).reason.current.version).toBe(version + 1);
+  }
+});
