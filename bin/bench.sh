@@ -1,8 +1,10 @@
 #!/usr/bin/env bash
-# npm run bench: timings of the core, and of dragging a mast in headless Chromium. npm run bench -- core (or -- solve) leaves the browser out, -- survey stops after imports and views.
+# npm run bench: timings of the core, and of dragging a mast in headless Chromium. npm run bench -- core (or -- proof, -- solve) leaves the browser out, -- survey stops after imports and views.
 source "$(dirname "$0")/lib.sh"
 check_node
 need_modules
+case "${1:-}" in proof | "") node_modules/.bin/tsx bench/proof.ts ;; esac
+[ "${1:-}" = proof ] && exit 0
 case "${1:-}" in survey | solve) ;; *) node_modules/.bin/tsx bench/core.ts ;; esac
 [ "${1:-}" = core ] && exit 0
 [ "${1:-}" = survey ] || node_modules/.bin/tsx bench/solve.ts

@@ -63,8 +63,15 @@ test("a job of one's own: made, two sites placed, joined, judged; wrong input is
   await expect(page.getByText("Sites, 2")).toBeVisible();
   await place("Twin", "47.3040, -19.3960");
   await expect(page.getByText("Office already stands on this spot: two sites must be at least 2 m apart.")).toBeVisible();
+  await page.getByLabel("Latitude, longitude").fill("47.3040, 19.3960");
+  await page.getByRole("button", { name: "Place it" }).click();
+  await expect(page.getByText(/This lies .* from the nearest place of this job\. Is it right\?/)).toBeVisible();
+  await expect(page.getByText(/Office already stands/)).toBeHidden();
+  await page.getByRole("button", { name: /^Use 47\.304000° N, 19\.396000° W/ }).press("Enter");
+  await expect(page.getByLabel("Latitude, longitude")).toHaveValue(/19\.396000° W/);
   await page.getByLabel("Latitude, longitude").fill("55.9, -19.3960");
   await page.getByRole("button", { name: "Place it" }).click();
+  await page.getByRole("button", { name: "It is right, keep it" }).click();
   await expect(page.getByText("Sites, 3")).toBeVisible();
 
   await page.getByRole("button", { name: "Join two sites" }).click();

@@ -1,6 +1,15 @@
 /* The plan file of the command line: one JSON object, checked field by field. docs/cli.md describes it. */
 import { z } from "zod";
-import { DEFAULT_YEAR_PERCENT, LEAST_YEAR_PERCENT, MOST_YEAR_PERCENT } from "../core/link";
+import {
+  DEFAULT_YEAR_PERCENT,
+  HIGHEST_TYPED_MOUNT_M,
+  LEAST_POWER_DBM,
+  LEAST_YEAR_PERCENT,
+  MOST_POWER_DBM,
+  MOST_YEAR_PERCENT,
+  MOUNT_SIGMA_M,
+  POSITION_SIGMA_M,
+} from "../core/link";
 import { BODY_KINDS } from "../core/obstacles";
 
 export const PLAN_VERSION = 1;
@@ -22,13 +31,13 @@ const end = z.strictObject({
   name: z.string().min(1).max(80),
   latDeg: latDeg.optional(),
   lonDeg: lonDeg.optional(),
-  mountAglM: z.number().min(0).max(300),
-  mountMaxAglM: z.number().min(0).max(300).nullable().default(null),
-  mountSigmaM: z.number().min(0).max(20).default(0.2),
-  positionSigmaM: z.number().min(0).max(100).default(0.5),
+  mountAglM: z.number().min(0).max(HIGHEST_TYPED_MOUNT_M),
+  mountMaxAglM: z.number().min(0).max(HIGHEST_TYPED_MOUNT_M).nullable().default(null),
+  mountSigmaM: z.number().min(0).max(20).default(MOUNT_SIGMA_M),
+  positionSigmaM: z.number().min(0).max(100).default(POSITION_SIGMA_M),
   radio: z.string().min(1),
   antenna: z.string().min(1).nullable().default(null),
-  powerDbm: z.number().min(-60).max(60),
+  powerDbm: z.number().min(LEAST_POWER_DBM).max(MOST_POWER_DBM),
   feederLossDb: lossDb,
   connectorLossDb: lossDb,
   barrier,
@@ -99,9 +108,9 @@ export const policySchema = z.strictObject({
 });
 
 export const climateSchema = z.strictObject({
-  rainRate001MmH: z.number().min(0).max(300).optional(),
+  rainRate001MmH: z.number().min(0).max(HIGHEST_TYPED_MOUNT_M).optional(),
   rainZone: z.string().length(1).optional(),
-  temperatureC: z.number().min(-60).max(60).default(10),
+  temperatureC: z.number().min(LEAST_POWER_DBM).max(MOST_POWER_DBM).default(10),
   pressureHpa: z.number().min(500).max(1100).default(1013),
   vapourDensityGm3: z.number().min(0).max(60).default(7.5),
   gradientDn1NPerKm: z.number().min(-1500).max(100).default(-250),

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { TOLD_SIGMA_M } from "../core/link";
 import { BODY_KINDS } from "../core/obstacles";
 
 /* What is drawn and brought in on the Ground sheet. */
@@ -28,7 +29,7 @@ export const obstacleFieldsSchema = z
       .min(0, "growth must be 0 m a year or above")
       .max(5, "growth must be 5 m a year or less")
       .default(0),
-    heightSigmaM: sigmaM.default(0.5),
+    heightSigmaM: sigmaM.default(TOLD_SIGMA_M),
     species: z.string().trim().max(60).nullable().default(null),
     leaf: z.enum(["deciduous", "evergreen"]).nullable().default(null),
     source: z.string().trim().max(120).default("drawn"),

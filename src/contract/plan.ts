@@ -1,14 +1,9 @@
 import { destination, type LatLon } from "../core/geo";
-import { type EndPlan, type LinkPlan, type PathProfile, waterOver } from "../core/link";
+import { type EndPlan, type LinkPlan, MOUNT_SIGMA_M, type PathProfile, POSITION_SIGMA_M, waterOver } from "../core/link";
 import type { Barrier } from "../core/propagation";
 import { type LinkUse, usesOf } from "../core/radio";
 import type { DesignFields, GroundTold } from "./schemas";
 import type { HardwareDto, JobDto, ProfileDto } from "./types";
-
-/** Standard error of a typed mount height. */
-const MOUNT_SIGMA_M = 0.2;
-/** Standard error of a position off a map. */
-const POSITION_SIGMA_M = 0.5;
 
 export const profileFromDto = (dto: ProfileDto): PathProfile => ({
   ...dto,

@@ -1,5 +1,12 @@
 import { z } from "zod";
-import { DEFAULT_YEAR_PERCENT, HIGHEST_TYPED_MOUNT_M, LEAST_YEAR_PERCENT, MOST_YEAR_PERCENT } from "../core/link";
+import {
+  DEFAULT_YEAR_PERCENT,
+  HIGHEST_TYPED_MOUNT_M,
+  LEAST_POWER_DBM,
+  LEAST_YEAR_PERCENT,
+  MOST_POWER_DBM,
+  MOST_YEAR_PERCENT,
+} from "../core/link";
 import { BARRIER_MATERIALS } from "../core/propagation";
 
 /* What travels between browser and server, checked at the door. Limits are said in the message. */
@@ -17,7 +24,10 @@ const mountAglM = z
   .number("height must be a number")
   .min(0, "height must be 0 m or above")
   .max(MOST_MOUNT_M, `height must be ${MOST_MOUNT_M} m or less`);
-const powerDbm = z.number("power must be a number").min(-40, "power must be -40 dBm or above").max(50, "power must be 50 dBm or less");
+const powerDbm = z
+  .number("power must be a number")
+  .min(LEAST_POWER_DBM, `power must be ${LEAST_POWER_DBM} dBm or above`)
+  .max(MOST_POWER_DBM, `power must be ${MOST_POWER_DBM} dBm or less`);
 const version = z.number().int().min(1);
 const name = z.string().trim().min(1, "name must not be empty").max(80, "name must be 80 letters or fewer");
 

@@ -75,7 +75,7 @@ test("undo against a save: both are answered every time, by success or by a clas
     leaf: null,
     source: "drawn",
     heightSource: "typed",
-    surveyedOn: null,
+    surveyedOn: "2026-01-01",
   });
   let designVersion = design.version;
   let siteVersion = near.version;

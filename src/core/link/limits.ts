@@ -31,8 +31,13 @@ export const HIGHEST_RAISE_M = 40;
 export const LOWEST_MOUNT_M = 2;
 /** Mounts that can be typed, metres above ground, and settings of power, dBm: beyond, it is a slip. */
 export const HIGHEST_TYPED_MOUNT_M = 300;
-export const LEAST_POWER_DBM = -60;
-export const MOST_POWER_DBM = 60;
+export const LEAST_POWER_DBM = -40;
+export const MOST_POWER_DBM = 50;
+/** One sigma of a mount's height and of a position when nobody said how they were measured (ours: tape, phone). */
+export const MOUNT_SIGMA_M = 0.2;
+export const POSITION_SIGMA_M = 0.5;
+/** One sigma of an obstacle's height and of ground told by hand when nobody said (ours: paced and levelled by eye). */
+export const TOLD_SIGMA_M = 0.5;
 
 /** A setting this little over what the rules allow is rounding. */
 export const RULE_TOLERANCE_DB = 1e-9;

@@ -1,11 +1,11 @@
 "use client";
 import { type KeyboardEvent, type PointerEvent, useRef, useState } from "react";
+import { HIGHEST_TYPED_MOUNT_M } from "@/core/link";
 import { rayBulgeM } from "@/core/obstacles";
 import { lengthText, metresFrom } from "../wording/numbers";
 import type { SectionProps } from "./section-props";
 
 const NUDGE = { metric: [0.1, 1], imperial: [0.1524, 0.9144] } as const;
-const MOST_AGL_M = 300;
 
 /** A mast with its handle: dragged, nudged by arrow keys, flagged with where it clears from and what the structure carries. */
 export const Mast = ({ end, props }: { end: "near" | "far"; props: SectionProps }) => {
@@ -22,7 +22,7 @@ export const Mast = ({ end, props }: { end: "near" | "far"; props: SectionProps 
   const oldAgl = end === "near" ? settled.nearAglM : settled.farAglM;
   const oldTop = scale.y(groundM + oldAgl + rayBulgeM(ray, atM));
   const out = end === "near" ? 1 : -1;
-  const set = (aglM: number): void => props.onMount(end, Math.round(Math.min(MOST_AGL_M, Math.max(0, aglM)) * 100) / 100);
+  const set = (aglM: number): void => props.onMount(end, Math.round(Math.min(HIGHEST_TYPED_MOUNT_M, Math.max(0, aglM)) * 100) / 100);
   const [small, big] = NUDGE[units];
   const onPointerDown = (event: PointerEvent<SVGGElement>): void => {
     event.currentTarget.setPointerCapture(event.pointerId);
@@ -110,7 +110,7 @@ export const Mast = ({ end, props }: { end: "near" | "far"; props: SectionProps 
         aria-label={`${own.name}: mount height above ground`}
         aria-orientation="vertical"
         aria-valuemin={0}
-        aria-valuemax={MOST_AGL_M}
+        aria-valuemax={HIGHEST_TYPED_MOUNT_M}
         aria-valuenow={own.mountAglM}
         aria-valuetext={lengthText(units, own.mountAglM)}
         data-testid={`mast-${end}`}

@@ -1,4 +1,4 @@
-/* Where the captions of the section stand: worst dimension first, then growth years, zone, water, the ghost's name. */
+/* Where the captions of the section stand: worst dimension first, then the ghost's name, growth years, zone, water. */
 import type { WorstPlace } from "@/core/link";
 import { f1RadiusM, type Ray, rayBulgeM, rayZM } from "@/core/obstacles";
 import { lengthText } from "../wording/numbers";
@@ -180,7 +180,7 @@ export interface SpotPlacing {
 
 /** Beside a spot: above it, below it, to its right and left, farther and farther away. */
 function* spotCandidates(text: string, x: number, y: number): Generator<SpotPlacing> {
-  for (const away of [6, 16, 30, 46]) {
+  for (const away of [6, 16, 30, 46, 64, 88, 120, 160, 210]) {
     for (const [dx, dy, anchor] of [
       [0, -away, "middle"],
       [0, away + 10, "middle"],
@@ -226,13 +226,14 @@ export const sectionCaptions = (props: SectionProps): SectionCaptions => {
   const field = fieldOf(props);
   const worst = field.place(worstCandidates(props));
   if (worst !== null && result.clearance.worst !== null) field.line(arrowLine(props, result.clearance.worst, worst.anchor));
+  // What is looked at now comes before what always stands there.
+  const name = props.ghost === null ? null : ghostName(props.ghost, path, plan, ray, scale);
+  const ghost = name === null ? null : field.place(spotCandidates(name.text, name.x, name.y));
   const years = growthYears(props).filter((y) => field.place([{ box: textBox(y.text, y.x, y.y, 12, "start") }]) !== null);
   const atM = result.clearance.worst?.atM ?? path.profile.pathM / 2;
   const zoneText = `F1, ${lengthText(units, f1RadiusM(ray, atM))} at the worst place`;
   const zone = field.place(zoneCandidates(props, zoneText));
   const tide = tideCaption(path, ray, scale, plan.water.tideRangeM, units);
-  const name = props.ghost === null ? null : ghostName(props.ghost, path, plan, ray, scale);
-  const ghost = name === null ? null : field.place(spotCandidates(name.text, name.x, name.y));
   return {
     worst,
     years,

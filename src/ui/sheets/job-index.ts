@@ -8,20 +8,23 @@ import { VERDICT_ORDER, VERDICT_WORD } from "../wording/verdicts";
 import { openPoints } from "./brief/open-points";
 
 /** Rows of the sheet index for a job: each says whether it is settled, open or in trouble. */
-const jobIndex = (
+export const jobIndex = (
   jobId: string,
   verdicts: readonly LinkVerdict[] | undefined,
   linkId: string | null,
   live: Verdict | undefined,
   briefOpen: number | null,
+  /** Sites at the end of no link; null while that is not known. */
+  loneSites: number | null,
 ): IndexRow[] => {
   const links = verdicts ?? [];
   const worst = VERDICT_ORDER.find((v) => links.some((l) => l.verdict === v));
   const count = links.filter((l) => l.verdict === worst).length;
   const chosen = linkId ?? links.find((l) => l.verdict === worst)?.linkId ?? null;
-  const own = live ?? links.find((l) => l.linkId === chosen)?.clearanceVerdict;
+  const own = live ?? links.find((l) => l.linkId === chosen)?.verdict;
+  // Clear is the worst of all findings: nothing of such a link is open. A site that nothing joins is.
   const ground: IndexRow["state"] =
-    worst === undefined
+    worst === undefined || (worst === "clear" && loneSites !== 0)
       ? "open"
       : worst === "clear"
         ? "settled"
@@ -54,5 +57,10 @@ export const useJobIndex = (
         : openPoints(brief.data.doc, job.data.links, job.data.sites, photos.data).length,
     [brief.data, job.data, photos.data],
   );
-  return jobIndex(jobId, verdicts, linkId, live, open);
+  const lone = useMemo(() => {
+    if (job.data === undefined) return null;
+    const joined = new Set(job.data.links.flatMap((l) => [l.nearSiteId, l.farSiteId]));
+    return job.data.sites.filter((s) => !joined.has(s.id)).length;
+  }, [job.data]);
+  return jobIndex(jobId, verdicts, linkId, live, open, lone);
 };

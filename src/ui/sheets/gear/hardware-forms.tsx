@@ -3,6 +3,7 @@ import { zodResolver } from "@hookform/resolvers/zod";
 import { type FieldErrors, useForm } from "react-hook-form";
 import { z } from "zod";
 import type { HardwareDto } from "@/contract";
+import { LEAST_POWER_DBM, MOST_POWER_DBM } from "@/core/link";
 import { Choice, Field } from "../../controls/field";
 import { readNumber } from "../../wording/numbers";
 
@@ -29,8 +30,8 @@ const radioForm = z.object({
   gain: number("gain", -5, 70),
   beam: number("beamwidth", 0.05, 360),
   chains: number("chains", 1, 16),
-  minPower: number("lowest power", -40, 40),
-  maxPower: number("highest power", -40, 50),
+  minPower: number("lowest power", LEAST_POWER_DBM, MOST_POWER_DBM),
+  maxPower: number("highest power", LEAST_POWER_DBM, MOST_POWER_DBM),
   noise: number("noise figure", 0, 20),
   maxInput: number("hottest input", -60, 10),
   port: number("port speed", 1, 400_000),

@@ -1,6 +1,7 @@
 "use client";
 import { Plus, X } from "lucide-react";
 import type { MountingPointFields } from "@/contract";
+import { HIGHEST_TYPED_MOUNT_M } from "@/core/link";
 import { Field } from "../../controls/field";
 import { UnitField } from "../../controls/unit-field";
 
@@ -26,7 +27,7 @@ export const MountingPoints = ({
             value={p.aglM}
             allowEmpty={false}
             onChange={(v) => v !== null && set(p.id, { aglM: v })}
-            most={300}
+            most={HIGHEST_TYPED_MOUNT_M}
           />
           <Field
             label="What is behind"
@@ -40,7 +41,7 @@ export const MountingPoints = ({
             quantity="height"
             value={p.maxAglM}
             onChange={(v) => set(p.id, { maxAglM: v })}
-            most={300}
+            most={HIGHEST_TYPED_MOUNT_M}
           />
           <UnitField
             label="East of the site"

@@ -147,6 +147,7 @@ export const SiteForm = ({
     form.handleSubmit((values) => {
       const far = sure ? null : farFromJob(values, known);
       setAsked(far);
+      setFault(null);
       return far === null ? run(() => onSubmit({ ...values, mountingPoints: points })) : undefined;
     });
   const run = async (work: () => Promise<void>): Promise<void> => {

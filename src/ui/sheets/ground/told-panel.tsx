@@ -1,6 +1,7 @@
 "use client";
 import { useState } from "react";
 import { type GroundTold, groundToldSchema, type LinkDto } from "@/contract";
+import { TOLD_SIGMA_M } from "@/core/link";
 import { ApiError } from "../../api/client";
 import { Choice } from "../../controls/field";
 import { UnitField } from "../../controls/unit-field";
@@ -44,7 +45,7 @@ export const ToldPanel = ({
 }) => {
   const [kind, setKind] = useState<"terrain" | "level" | "typed">(link.groundTold?.kind ?? "terrain");
   const [heightM, setHeightM] = useState<number | null>(link.groundTold?.points[0]?.heightAmslM ?? 10);
-  const [sigmaM, setSigmaM] = useState<number | null>(link.groundTold?.sigmaM ?? 0.5);
+  const [sigmaM, setSigmaM] = useState<number | null>(link.groundTold?.sigmaM ?? TOLD_SIGMA_M);
   const [text, setText] = useState(() => pointsText(link.groundTold, units));
   const [fault, setFault] = useState<string | null>(null);
   const unit = lengthUnit(units);

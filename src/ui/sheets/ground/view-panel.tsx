@@ -1,6 +1,7 @@
 "use client";
 import { useState } from "react";
 import type { SiteDto } from "@/contract";
+import { HIGHEST_TYPED_MOUNT_M } from "@/core/link";
 import { Choice } from "../../controls/field";
 import { UnitField } from "../../controls/unit-field";
 import { figure, lengthText, type Units } from "../../wording/numbers";
@@ -83,14 +84,14 @@ export const ViewPanel = ({
         </Choice>
       )}
       <div className="grid grid-cols-2 gap-3">
-        <UnitField label="Eye above ground" quantity="height" value={aglM} onChange={setTypedM} most={300} />
+        <UnitField label="Eye above ground" quantity="height" value={aglM} onChange={setTypedM} most={HIGHEST_TYPED_MOUNT_M} />
         <UnitField
           label="Looking for, above ground"
           quantity="height"
           value={targetM}
           allowEmpty={false}
           onChange={setTargetM}
-          most={300}
+          most={HIGHEST_TYPED_MOUNT_M}
         />
       </div>
       <div className="flex items-center gap-4">

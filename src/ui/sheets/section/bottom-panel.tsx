@@ -2,7 +2,7 @@
 import { Tabs } from "radix-ui";
 import { type ReactNode, useMemo } from "react";
 import type { DesignFields, JobDto } from "@/contract";
-import { pathStateOf, type Verdict, widthSweep } from "@/core/link";
+import { LEAST_POWER_DBM, MOST_POWER_DBM, pathStateOf, type Verdict, widthSweep } from "@/core/link";
 import { TypedFigure } from "../../controls/typed-figure";
 import { DoubtDrawing } from "../../drawing/doubt-drawing";
 import { Ladder } from "../../drawing/ladder";
@@ -123,8 +123,8 @@ export const BottomPanel = ({
                       value={reverse ? design.farPowerDbm : design.nearPowerDbm}
                       unit="dBm"
                       label={`Transmit power of ${fromName}`}
-                      least={end?.radio.minTxPowerDbm ?? -40}
-                      most={end?.radio.modulations[0]?.maxTxPowerDbm ?? 40}
+                      least={end?.radio.minTxPowerDbm ?? LEAST_POWER_DBM}
+                      most={end?.radio.modulations[0]?.maxTxPowerDbm ?? MOST_POWER_DBM}
                       step={1}
                       bigStep={3}
                       onChange={(v) => change(reverse ? { farPowerDbm: v } : { nearPowerDbm: v })}

@@ -1,7 +1,7 @@
 "use client";
 import { useState } from "react";
 import type { DesignFields, HardwareDto, SiteDto } from "@/contract";
-import { DEFAULT_YEAR_PERCENT, LEAST_YEAR_PERCENT, MOST_YEAR_PERCENT } from "@/core/link";
+import { DEFAULT_YEAR_PERCENT, LEAST_POWER_DBM, LEAST_YEAR_PERCENT, MOST_POWER_DBM, MOST_YEAR_PERCENT } from "@/core/link";
 import { BARRIER_MATERIALS } from "@/core/propagation";
 import { accessOf, frameRatios, poweredPort } from "@/core/radio";
 import { Choice } from "../../controls/field";
@@ -241,8 +241,8 @@ export const GearPanel = ({
           label="Power"
           unit="dBm"
           value={design.nearPowerDbm}
-          least={near?.minTxPowerDbm ?? -40}
-          most={near?.modulations[0]?.maxTxPowerDbm ?? 40}
+          least={near?.minTxPowerDbm ?? LEAST_POWER_DBM}
+          most={near?.modulations[0]?.maxTxPowerDbm ?? MOST_POWER_DBM}
           onChange={(v) => change({ nearPowerDbm: v ?? 0 })}
         />
         <NumberField
@@ -273,8 +273,8 @@ export const GearPanel = ({
           label="Power"
           unit="dBm"
           value={design.farPowerDbm}
-          least={far?.minTxPowerDbm ?? -40}
-          most={far?.modulations[0]?.maxTxPowerDbm ?? 40}
+          least={far?.minTxPowerDbm ?? LEAST_POWER_DBM}
+          most={far?.modulations[0]?.maxTxPowerDbm ?? MOST_POWER_DBM}
           onChange={(v) => change({ farPowerDbm: v ?? 0 })}
         />
         <NumberField
