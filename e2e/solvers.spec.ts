@@ -307,7 +307,15 @@ test("a yard link of 60 m: the same page in metres, without a kilometre in it", 
     data: { version: link.version, groundTold: { kind: "level", sigmaM: 0.2, points: [{ distanceM: 0, heightAmslM: 12 }] } },
   });
   await page.goto(`/jobs/${jobId}/section/${link.id}`);
+  // The path is clear; whether the link is, hangs on what it must carry, which nobody said yet.
+  await expect(page.getByTestId("path-state")).toContainText("the path is clear by");
+  await expect(page.getByTestId("verdict")).toHaveText("Unknown");
+  await expect(page.getByTestId("headline-trouble")).toHaveText("no required rate");
+  await page.getByRole("tab", { name: "gear" }).click();
+  for (const need of ["Need to far", "Need to near"]) await page.getByLabel(need).first().fill("20");
+  await page.getByTestId("mast-far").focus();
   await expect(page.getByTestId("verdict")).toHaveText("Clear");
+  await saved(page);
   await expect(page.locator("main")).toContainText(/60\.\d\sm, bearing/);
   await expect(page.locator("main")).not.toContainText(/\skm\b/);
   for (const key of ["5", "6", "7", "8", "9"]) {
