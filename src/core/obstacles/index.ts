@@ -13,7 +13,7 @@ export {
   prepareOutline,
 } from "./body";
 export { type Approach, apertureBoundShare, bodyApproach, groundApproach, type TopAt } from "./clearance";
-export { effectiveEnd } from "./own-building";
+export { effectiveEnd, WALL_OFFSET_M } from "./own-building";
 export { type RasterBody, raiseSurface } from "./rasterise";
 export { f1RadiusM, makeRay, type Ray, rayBulgeM, rayZM, shareOfPoint } from "./ray";
 export { freeingAsideM, type Shadow, shadowOf } from "./shadow";

@@ -13,6 +13,15 @@ export { type PolicyChange, type PolicyOutcome, policyOutcomes, withPolicy } fro
 export { type Reading, readAt, tableDistances } from "./reading";
 export { type RelayAnswer, type RelayEnd, type RelayQuestion, type RelaySpot, relaySpots } from "./relay";
 export {
+  byRelayMerit,
+  RELAY_AROUND_LEAST_M,
+  RELAY_AROUND_SHARE,
+  type RelayCandidate,
+  type RelayLeg,
+  relayAroundM,
+  relayServes,
+} from "./relay-choice";
+export {
   type HeightLevel,
   heightsWithoutNull,
   levelOverHeight,

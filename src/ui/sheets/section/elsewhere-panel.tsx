@@ -1,7 +1,7 @@
 "use client";
 import { useState } from "react";
 import type { FeatureDto, PlaceDto, PlacesQuestion, RelayDto, RelayLegDto, SiteDto } from "@/contract";
-import { byMerit } from "@/core/solve";
+import { byMerit, relayServes } from "@/core/solve";
 import type { LinkBundle } from "../../api/queries";
 import { Choice } from "../../controls/field";
 import { NumberField } from "../../controls/number-field";
@@ -12,7 +12,7 @@ import { cutMiddle } from "../../wording/names";
 import { dbmText, distanceText, latLonText, lengthIn, lengthText, lengthUnit, metresFrom, type Units } from "../../wording/numbers";
 import { relayName } from "../../wording/relays";
 import { VERDICT_WORD } from "../../wording/verdicts";
-import { serves, useElsewhere } from "./use-elsewhere";
+import { useElsewhere } from "./use-elsewhere";
 import type { Evaluation } from "./use-evaluation";
 
 const SKETCH = { width: 186, height: 46 };
@@ -143,13 +143,13 @@ export const ElsewherePanel = ({
         {state.kind === "relays" && (
           <>
             {state.reason !== null && <p className="m-0 mb-1">{state.reason}</p>}
-            {sites.length > 2 && !state.relays.some((r) => r.siteId !== null && serves(r)) && (
+            {sites.length > 2 && !state.relays.some((r) => r.siteId !== null && relayServes(r)) && (
               <p className="m-0 mb-1">
                 <strong>{state.sitesLeft === 0 ? "No site of the job sees both ends." : "No site near the way sees both ends."}</strong>
                 {state.sitesLeft === 0 ? "" : ` ${state.sitesLeft} sites farther about were not looked at.`}
               </p>
             )}
-            {!state.relays.some(serves) && (
+            {!state.relays.some(relayServes) && (
               <p className="m-0 mb-1">
                 <strong>No spot serves both ends as it is.</strong> The nearest misses stand first.
               </p>

@@ -1,5 +1,6 @@
 import type { ProfileDto, SiteDto } from "@/contract";
 import { type Finding, type LinkResult, MET_WITHIN_M, type Verdict } from "@/core/link";
+import { WALL_OFFSET_M } from "@/core/obstacles";
 import { KeyPlan } from "../../drawing/strips";
 import { VerdictMark } from "../../marks/verdict-mark";
 import { cutMiddle } from "../../wording/names";
@@ -79,7 +80,7 @@ export const SectionHeader = ({
                   {verdict !== "clear" && "· "}
                   {pathWords(shown, units)}
                   {result !== null && (result.geometry.nearWallOf !== null || result.geometry.farWallOf !== null)
-                    ? "; mount taken 0.3 m off its wall"
+                    ? `; mount taken ${lengthText(units, WALL_OFFSET_M)} off its wall`
                     : ""}
                 </span>
               )}

@@ -11,6 +11,7 @@ import {
   type SiteDto,
 } from "@/contract";
 import { effectiveRadiusM, inverse, type LatLon, planeProjection, utmCrsOf } from "@/core/geo";
+import { byRelayMerit, relayAroundM } from "@/core/solve";
 import type { RelayWorker } from "@/workers/messages";
 import { ApiError, getBinary, streamRows } from "../../api/client";
 import type { LinkBundle } from "../../api/queries";
@@ -18,9 +19,6 @@ import type { Evaluation } from "./use-evaluation";
 
 const MOST_CELLS = 1000;
 const LEAST_STEP_M = 5;
-/** How far around both ends high ground is looked for: a share of the path, and at least this. */
-const AROUND_SHARE = 0.45;
-const AROUND_M = 1500;
 const HIGH_SPOTS = 6;
 /** With the high ground as many spots as the server takes at once. */
 const MOST_SITES = 34;
@@ -44,24 +42,6 @@ export type Elsewhere =
   | { readonly kind: "fault"; readonly body: ErrorBody };
 
 const BUSY = (words: string): Elsewhere => ({ kind: "busy", words, share: 0, places: [], relays: [] });
-
-/** Whether both legs meet the policy as far as is known. */
-export const serves = (r: RelayDto): boolean =>
-  r.near !== null && r.far !== null && r.near.verdict !== "short" && r.far.verdict !== "short";
-
-/**
- * Best relay first: sure ones, then those that serve, then by what lacks. Sites of the job come before bare ground, for
- * they have power and somebody to ask; among ground a metre of mast weighs as a kilometre of the longer leg (ours).
- */
-export const relayMerit = (a: RelayDto, b: RelayDto): number => {
-  const rank = (r: RelayDto): number => (!serves(r) ? 2 : r.sure ? 0 : 1);
-  if (rank(a) !== rank(b)) return rank(a) - rank(b);
-  if (rank(a) === 2) return missing(a) - missing(b);
-  if ((a.siteId === null) !== (b.siteId === null)) return a.siteId === null ? 1 : -1;
-  return weight(a) - weight(b);
-};
-const missing = (r: RelayDto): number => Math.max(r.near?.missM ?? 1e6, r.far?.missM ?? 1e6);
-const weight = (r: RelayDto): number => (r.siteId === null ? r.aglM : 0) + Math.max(r.near?.pathM ?? 0, r.far?.pathM ?? 0) / 1000;
 
 /** Other spots for an end, and relays: asked of the server and of a worker, with progress; one at a time, stopped at any moment. */
 export const useElsewhere = (bundle: LinkBundle, sites: readonly SiteDto[]) => {
@@ -116,7 +96,7 @@ export const useElsewhere = (bundle: LinkBundle, sites: readonly SiteDto[]) => {
       const [near, far] = [mountPosition(bundle.near, design.nearMountId), mountPosition(bundle.far, design.farMountId)];
       const projection = planeProjection(utmCrsOf({ latDeg: (near.latDeg + far.latDeg) / 2, lonDeg: (near.lonDeg + far.lonDeg) / 2 }));
       const [[ax, ay], [bx, by]] = [projection.forward(near), projection.forward(far)];
-      const around = Math.max(AROUND_M, AROUND_SHARE * path.profile.pathM);
+      const around = relayAroundM(path.profile.pathM);
       const [west, east] = [Math.min(ax, bx) - around, Math.max(ax, bx) + around];
       const [south, north] = [Math.min(ay, by) - around, Math.max(ay, by) + around];
       const stepM = Math.max(LEAST_STEP_M, (east - west) / MOST_CELLS, (north - south) / MOST_CELLS);
@@ -176,7 +156,7 @@ export const useElsewhere = (bundle: LinkBundle, sites: readonly SiteDto[]) => {
           progress: (done, total) => progress(done / Math.max(1, total)),
         },
       );
-      const named = found.map((r) => ({ ...r, name: sites.find((s) => s.id === r.siteId)?.name ?? r.name })).sort(relayMerit);
+      const named = found.map((r) => ({ ...r, name: sites.find((s) => s.id === r.siteId)?.name ?? r.name })).sort(byRelayMerit);
       const reason =
         answer.spots.length > 0
           ? null
