@@ -107,8 +107,14 @@ function* worstCandidates(props: SectionProps): Generator<WorstPlacing> {
       const big = widthOfBig(words.big, size);
       const sentence = withWords ? Math.max(...words.lines.map((l) => l.length)) * SENTENCE_PX * 0.53 + 12 : 0;
       const tall = withWords ? Math.max(size, 48) : size;
+      const worstTop = scale.y(worst.zAmslM);
       const rows = [
-        ...Array.from({ length: 24 }, (_, i) => Math.max(lensFoot, scale.y(worst.zAmslM)) + tall * 0.9 + 4 + i * STEP_PX),
+        // What is left to spare stands in the gap that it measures, where that is tall enough.
+        ...Array.from(
+          { length: Math.max(0, Math.floor((worstTop - lensFoot - tall) / STEP_PX)) },
+          (_, i) => lensFoot + tall * 0.9 + 4 + i * STEP_PX,
+        ),
+        ...Array.from({ length: 24 }, (_, i) => Math.max(lensFoot, worstTop) + tall * 0.9 + 4 + i * STEP_PX),
         ...Array.from({ length: 14 }, (_, i) => lensTop - 14 - i * STEP_PX),
       ];
       for (const away of [BESIDE_PX, 80, 140, 220]) {

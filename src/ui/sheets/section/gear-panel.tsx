@@ -291,7 +291,7 @@ export const GearPanel = ({
       <MountChoice end="far" site={farSite} design={design} change={change} />
       <MoreOfEnd end="far" design={design} change={change} />
       <h3 className="m-0 mt-1 text-[14px] font-bold">Channel and need</h3>
-      <div className="grid grid-cols-2 gap-3">
+      <div className="grid grid-cols-2 items-end gap-3">
         <NumberField
           label="Centre"
           unit="MHz"

@@ -137,7 +137,7 @@ export const PermissionDialog = ({
           )}
           <form onSubmit={submit} noValidate className="grid grid-cols-2 gap-x-5 gap-y-3">
             <Field label="Number or reference" fault={errors.number?.message} {...form.register("number")} />
-            <Field label="Kind" placeholder="licence, registration, coordination" fault={errors.kind?.message} {...form.register("kind")} />
+            <Field label="Kind" placeholder="licence, registration" fault={errors.kind?.message} {...form.register("kind")} />
             <Field label="Holder" fault={errors.holder?.message} {...form.register("holder")} />
             <Field label="Place it is for" fault={errors.place?.message} {...form.register("place")} />
             <Field label="From, MHz" inputMode="decimal" fault={errors.lowMhz?.message} {...form.register("lowMhz")} />
