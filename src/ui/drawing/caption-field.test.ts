@@ -25,6 +25,15 @@ describe("the placing rule", () => {
     );
   });
 
+  test("a place to be avoided is taken only when no other is free", () => {
+    const field = captionField(300, 60);
+    const at = (x: number) => ({ box: textBox("twelve chars", x, 30, 12, "start"), x });
+    field.avoid(at(20).box);
+    expect(field.place([at(20), at(200)])?.x).toBe(200);
+    expect(field.place([at(20), at(200)])?.x).toBe(20);
+    expect(field.place([at(20), at(200)])).toBeNull();
+  });
+
   test("the first free place is taken, the next caption goes elsewhere, and one without room is left out", () => {
     const field = captionField(300, 60);
     field.line([

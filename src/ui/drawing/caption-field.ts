@@ -15,9 +15,11 @@ export interface CaptionField {
   readonly line: (points: readonly Point[]) => void;
   /** A place that no caption may take. */
   readonly take: (box: Box) => void;
+  /** A place that a caption leaves free while it has another as good. */
+  readonly avoid: (box: Box) => void;
   readonly free: (box: Box) => boolean;
-  /** The first free one of some places, taken; null when none is. */
-  readonly place: <T extends { readonly box: Box }>(candidates: Iterable<T>) => T | null;
+  /** The first free one of some places, taken; places to be avoided come last. Null when none is free. */
+  readonly place: <T extends { readonly box: Box }>(candidates: readonly T[]) => T | null;
 }
 
 /** Room kept between a caption and a line. */
@@ -46,6 +48,7 @@ export const crosses = (box: Box, x0: number, y0: number, x1: number, y1: number
 export const captionField = (width: number, height: number): CaptionField => {
   const pieces: (readonly [number, number, number, number])[] = [];
   const taken: Box[] = [];
+  const avoided: Box[] = [];
   const free = (box: Box): boolean => {
     if (box.x0 < EDGE_PX || box.y0 < EDGE_PX || box.x1 > width - EDGE_PX || box.y1 > height - EDGE_PX) return false;
     const roomy = { x0: box.x0 - CLEAR_PX, y0: box.y0 - CLEAR_PX, x1: box.x1 + CLEAR_PX, y1: box.y1 + CLEAR_PX };
@@ -59,14 +62,14 @@ export const captionField = (width: number, height: number): CaptionField => {
       }
     },
     take: (box) => void taken.push(box),
+    avoid: (box) => void avoided.push(box),
     free,
     place: (candidates) => {
-      for (const c of candidates) {
-        if (!free(c.box)) continue;
-        taken.push(c.box);
-        return c;
-      }
-      return null;
+      const open = (box: Box): boolean => !avoided.some((a) => overlaps(a, box));
+      const found =
+        candidates.find((c) => open(c.box) && free(c.box)) ?? (avoided.length === 0 ? undefined : candidates.find((c) => free(c.box)));
+      if (found !== undefined) taken.push(found.box);
+      return found ?? null;
     },
   };
 };

@@ -48,6 +48,20 @@ const fieldOf = (props: SectionProps): CaptionField => {
     const surface = scale.y(l.heightAmslM + plan.water.tideRangeM / 2 + rayBulgeM(ray, (l.fromM + l.toM) / 2));
     field.take({ x0: scale.x(l.fromM), y0: surface - 2, x1: scale.x(l.toM), y1: scale.height });
   }
+  for (const b of path.standing) {
+    for (const s of b.stretches) {
+      const [from, to] = [Math.max(s.fromM, ray.startM), Math.min(s.toM, ray.endM)];
+      if (to <= from) continue;
+      const mid = (from + to) / 2;
+      const bulge = rayBulgeM(ray, mid);
+      field.avoid({
+        x0: scale.x(from) - 3,
+        y0: scale.y(b.topAt(plan.policy.year)(mid) + bulge),
+        x1: scale.x(to) + 3,
+        y1: scale.y(b.body.baseAmslM + (b.body.freeBelowM ?? 0) + bulge),
+      });
+    }
+  }
   for (const end of ["near", "far"] as const) {
     const x = scale.x(end === "near" ? ray.startM : ray.endM);
     const top = scale.y(end === "near" ? ray.startZM : ray.endZM);
@@ -91,47 +105,57 @@ const SENTENCE_PX = 13;
 const widthOfBig = (text: string, size: number): number =>
   ([...text].reduce((sum, c) => sum + (c === "m" ? 41 : c === "." ? 12 : /\d/.test(c) ? 28 : 15), 0) * size) / 46;
 
-function* worstCandidates(props: SectionProps): Generator<WorstPlacing> {
+/** Places of the worst figure in one size, nearest to its dimension first. */
+const worstPlaces = (props: SectionProps, worst: WorstPlace, withWords: boolean, size: number): WorstPlacing[] => {
   const { result, ray, scale, units, plan } = props;
-  const { worst } = result.clearance;
-  if (worst === null) return;
   const words = worstWords(result, units, plan.near.name);
   const x = Math.min(scale.width - 12, Math.max(12, scale.x(worst.atM)));
   const inside = Math.min(ray.endM, Math.max(ray.startM, worst.atM));
   const lensFoot = scale.y(rayZM(ray, inside) - f1RadiusM(ray, inside));
   const lensTop = scale.y(rayZM(ray, inside) + f1RadiusM(ray, inside));
+  const worstTop = scale.y(worst.zAmslM);
   const middle = (scale.x(ray.startM) + scale.x(ray.endM)) / 2;
   const sides: readonly ("start" | "end")[] = x < middle ? ["start", "end"] : ["end", "start"];
+  const big = widthOfBig(words.big, size);
+  const sentence = withWords ? Math.max(...words.lines.map((l) => l.length)) * SENTENCE_PX * 0.53 + 12 : 0;
+  const tall = withWords ? Math.max(size, 48) : size;
+  const rows = (from: number, count: number, stepPx: number): number[] => Array.from({ length: count }, (_, i) => from + i * stepPx);
+  const heights = [
+    // What is left to spare stands in the gap that it measures, where that is tall enough.
+    ...rows(lensFoot + tall * 0.9 + 4, Math.max(0, Math.floor((worstTop - lensFoot - tall) / STEP_PX)), STEP_PX),
+    ...rows(Math.max(lensFoot, worstTop) + tall * 0.9 + 4, 24, STEP_PX),
+    ...rows(lensTop - 14, 14, -STEP_PX),
+  ];
+  return [BESIDE_PX, 80, 140, 220].flatMap((away) =>
+    sides.flatMap((anchor) => {
+      const way = anchor === "start" ? 1 : -1;
+      const at = x + way * (away + 12);
+      const reach = at + way * (big + sentence);
+      return heights.map((y) => ({
+        box: { x0: Math.min(at, reach), y0: y - tall * 0.86, x1: Math.max(at, reach), y1: y + 5 },
+        size,
+        x: at,
+        y,
+        sentenceX: at + way * (big + 12),
+        anchor,
+        withWords,
+      }));
+    }),
+  );
+};
+
+/** The figure as large as it finds room for, with its words before without. */
+const placeWorst = (props: SectionProps, field: CaptionField): WorstPlacing | null => {
+  const { worst } = props.result.clearance;
+  if (worst === null) return null;
   for (const withWords of [true, false]) {
     for (const size of SIZES) {
-      const big = widthOfBig(words.big, size);
-      const sentence = withWords ? Math.max(...words.lines.map((l) => l.length)) * SENTENCE_PX * 0.53 + 12 : 0;
-      const tall = withWords ? Math.max(size, 48) : size;
-      const worstTop = scale.y(worst.zAmslM);
-      const rows = [
-        // What is left to spare stands in the gap that it measures, where that is tall enough.
-        ...Array.from(
-          { length: Math.max(0, Math.floor((worstTop - lensFoot - tall) / STEP_PX)) },
-          (_, i) => lensFoot + tall * 0.9 + 4 + i * STEP_PX,
-        ),
-        ...Array.from({ length: 24 }, (_, i) => Math.max(lensFoot, worstTop) + tall * 0.9 + 4 + i * STEP_PX),
-        ...Array.from({ length: 14 }, (_, i) => lensTop - 14 - i * STEP_PX),
-      ];
-      for (const away of [BESIDE_PX, 80, 140, 220]) {
-        for (const anchor of sides) {
-          const way = anchor === "start" ? 1 : -1;
-          const at = x + way * (away + 12);
-          const sentenceX = at + way * (big + 12);
-          const reach = at + way * (big + sentence);
-          for (const y of rows) {
-            const box = { x0: Math.min(at, reach), y0: y - tall * 0.86, x1: Math.max(at, reach), y1: y + 5 };
-            yield { box, size, x: at, y, sentenceX, anchor, withWords };
-          }
-        }
-      }
+      const place = field.place(worstPlaces(props, worst, withWords, size));
+      if (place !== null) return place;
     }
   }
-}
+  return null;
+};
 
 /** The dimension of the worst place, which later captions keep off. */
 const arrowLine = ({ ray, scale, result }: SectionProps, w: WorstPlace, anchor: "start" | "end"): Point[] => {
@@ -230,15 +254,15 @@ const growthYears = (props: SectionProps): { text: string; x: number; y: number 
 export const sectionCaptions = (props: SectionProps): SectionCaptions => {
   const { result, ray, scale, units, path, plan } = props;
   const field = fieldOf(props);
-  const worst = field.place(worstCandidates(props));
+  const worst = placeWorst(props, field);
   if (worst !== null && result.clearance.worst !== null) field.line(arrowLine(props, result.clearance.worst, worst.anchor));
   // What is looked at now comes before what always stands there.
   const name = props.ghost === null ? null : ghostName(props.ghost, path, plan, ray, scale);
-  const ghost = name === null ? null : field.place(spotCandidates(name.text, name.x, name.y));
+  const ghost = name === null ? null : field.place([...spotCandidates(name.text, name.x, name.y)]);
   const years = growthYears(props).filter((y) => field.place([{ box: textBox(y.text, y.x, y.y, 12, "start") }]) !== null);
   const atM = result.clearance.worst?.atM ?? path.profile.pathM / 2;
   const zoneText = `F1, ${lengthText(units, f1RadiusM(ray, atM))} at the worst place`;
-  const zone = field.place(zoneCandidates(props, zoneText));
+  const zone = field.place([...zoneCandidates(props, zoneText)]);
   const tide = tideCaption(path, ray, scale, plan.water.tideRangeM, units);
   return {
     worst,
