@@ -13,6 +13,7 @@ import { worstWords } from "./worst-words";
 type Point = readonly [number, number];
 
 const STEPS = 60;
+const HATCH_PX = 9;
 
 const alongRay = (ray: Ray, scale: SectionScale, share: number): Point[] =>
   Array.from({ length: STEPS + 1 }, (_, i): Point => {
@@ -43,7 +44,10 @@ const fieldOf = (props: SectionProps): CaptionField => {
   const field = captionField(scale.width, scale.height);
   const share = result.clearance.policyShare;
   for (const s of [0, 1, -1, -share, ...(result.clearance.worst?.side === "under" ? [share] : [])]) field.line(alongRay(ray, scale, s));
-  field.line(groundLine(props));
+  const ground = groundLine(props);
+  field.line(ground);
+  // The ground's hatching hangs from it.
+  field.line(ground.map(([x, y]) => [x, y + HATCH_PX]));
   for (const l of path.level.filter((x) => x.sea)) {
     const surface = scale.y(l.heightAmslM + plan.water.tideRangeM / 2 + rayBulgeM(ray, (l.fromM + l.toM) / 2));
     field.take({ x0: scale.x(l.fromM), y0: surface - 2, x1: scale.x(l.toM), y1: scale.height });
@@ -54,11 +58,12 @@ const fieldOf = (props: SectionProps): CaptionField => {
       if (to <= from) continue;
       const mid = (from + to) / 2;
       const bulge = rayBulgeM(ray, mid);
+      const groundM = path.groundAt(mid);
       field.avoid({
         x0: scale.x(from) - 3,
         y0: scale.y(b.topAt(plan.policy.year)(mid) + bulge),
         x1: scale.x(to) + 3,
-        y1: scale.y(b.body.baseAmslM + (b.body.freeBelowM ?? 0) + bulge),
+        y1: scale.y((Number.isNaN(groundM) ? b.body.baseAmslM : groundM) + (b.body.freeBelowM ?? 0) + bulge),
       });
     }
   }
@@ -100,6 +105,8 @@ const SIZES = [46, 34, 24, 16];
 const STEP_PX = 8;
 const BESIDE_PX = 34;
 const SENTENCE_PX = 13;
+/** Mean width of its letters in its size; figures and narrow letters prevail. */
+const SENTENCE_LETTER = 0.48;
 
 /** Width of the large figure, heavy: digits, point, space, unit. */
 const widthOfBig = (text: string, size: number): number =>
@@ -117,7 +124,7 @@ const worstPlaces = (props: SectionProps, worst: WorstPlace, withWords: boolean,
   const middle = (scale.x(ray.startM) + scale.x(ray.endM)) / 2;
   const sides: readonly ("start" | "end")[] = x < middle ? ["start", "end"] : ["end", "start"];
   const big = widthOfBig(words.big, size);
-  const sentence = withWords ? Math.max(...words.lines.map((l) => l.length)) * SENTENCE_PX * 0.53 + 12 : 0;
+  const sentence = withWords ? Math.max(...words.lines.map((l) => l.length)) * SENTENCE_PX * SENTENCE_LETTER + 12 : 0;
   const tall = withWords ? Math.max(size, 48) : size;
   const rows = (from: number, count: number, stepPx: number): number[] => Array.from({ length: count }, (_, i) => from + i * stepPx);
   const heights = [
