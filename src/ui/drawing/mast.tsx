@@ -69,15 +69,18 @@ export const Mast = ({ end, props }: { end: "near" | "far"; props: SectionProps 
         <g aria-hidden="true">
           <path d={`M${x} ${Math.min(ringY - 9, top)}V${clearsY}`} stroke={colour} strokeWidth="1" strokeDasharray="3 3" />
           <path d={`M${x - 6} ${clearsY}h12`} stroke={colour} strokeWidth="2" />
-          <text
-            x={x + 14 * out}
-            y={Math.max(56, clearsY < ringY - 14 ? clearsY + 4 : ringY - 12)}
-            fontSize="12"
-            textAnchor={end === "near" ? "start" : "end"}
-            className="halo"
-          >
-            clears from {lengthText(units, clears!)}
-          </text>
+          {/* Another design looked at draws its own ray here, and says its own figure. */}
+          {props.ghost === null && (
+            <text
+              x={x + 14 * out}
+              y={Math.max(56, clearsY < ringY - 14 ? clearsY + 4 : ringY - 12)}
+              fontSize="12"
+              textAnchor={end === "near" ? "start" : "end"}
+              className="halo"
+            >
+              clears from {lengthText(units, clears!)}
+            </text>
+          )}
         </g>
       )}
       {limitY !== null && limitY > 8 && (

@@ -44,6 +44,8 @@ const fieldOf = (props: SectionProps): CaptionField => {
   const field = captionField(scale.width, scale.height);
   const share = result.clearance.policyShare;
   for (const s of [0, 1, -1, -share, ...(result.clearance.worst?.side === "under" ? [share] : [])]) field.line(alongRay(ray, scale, s));
+  const other = props.ghost?.ray;
+  if (other !== undefined) field.line(alongRay(other, scale, 0));
   const ground = groundLine(props);
   field.line(ground);
   // The ground's hatching hangs from it.
