@@ -1,7 +1,7 @@
-// Fifteen kinds of link as an installer meets them, for reading against experience: docs/plausibility.md.
+// Sixteen kinds of link as an installer meets them, for reading against experience: docs/plausibility.md.
 import hardware from "../demo/hardware.json" with { type: "json" };
 import { evaluatePrepared, type LinkPlan, monteCarlo, preparePath } from "../src/core/link";
-import { body, box, end, POLICY, plan, profile } from "../src/core/testing/scene";
+import { body, box, end, POLICY, permission, plan, profile } from "../src/core/testing/scene";
 import { hardwareFileSchema } from "../src/formats";
 
 const { radios } = hardwareFileSchema.parse(hardware);
@@ -22,20 +22,6 @@ interface Case {
   readonly bodies?: Parameters<typeof profile>[2];
   readonly fields?: Partial<LinkPlan>;
 }
-
-/** A permission for every channel, so that the rules do not stop the table. */
-const ALL = {
-  kind: "",
-  holder: "",
-  number: "1",
-  place: "",
-  lowMhz: 1000,
-  highMhz: 100_000,
-  maxEirpDbm: null,
-  from: null,
-  until: null,
-  note: "",
-};
 
 const CASES: readonly Case[] = [
   { name: "yard, two small panels", pathM: 95, id: "guillemot-flat", powerDbm: 23, centreMhz: 5765, widthMhz: 40, masts: [5, 5] },
@@ -95,7 +81,7 @@ const CASES: readonly Case[] = [
     centreMhz: 6105,
     widthMhz: 80,
     masts: [15, 15],
-    fields: { permissions: [ALL] },
+    fields: { permissions: [permission()] },
   },
   { name: "24 GHz dish, 2 km", pathM: 2000, id: "phalarope", powerDbm: -8, centreMhz: 24_150, widthMhz: 50, masts: [15, 15] },
   { name: "60 GHz small, 140 m", pathM: 140, id: "eider-small", powerDbm: 15, centreMhz: 60_480, widthMhz: 2160, masts: [11, 9] },
@@ -108,7 +94,7 @@ const CASES: readonly Case[] = [
     centreMhz: 73_500,
     widthMhz: 500,
     masts: [20, 20],
-    fields: { permissions: [ALL] },
+    fields: { permissions: [permission()] },
   },
 ];
 

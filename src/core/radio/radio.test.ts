@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, test } from "vitest";
 import catalogue from "../../../demo/hardware.json" with { type: "json" };
-import { radio } from "../testing/scene";
+import { permission, radio } from "../testing/scene";
 import {
   type Asker,
   exposureDistance,
@@ -28,19 +28,6 @@ import {
 import rules from "./tables/regulation.json" with { type: "json" };
 
 const asker = (use: LinkUse, gainDbi: number, more: Partial<Asker> = {}): Asker => ({ ...PLAIN_ASKER, use, gainDbi, ...more });
-const onRecord = (fields: Partial<Permission> = {}): Permission => ({
-  kind: "licence",
-  holder: "Trust",
-  number: "7/26",
-  place: "",
-  lowMhz: 1000,
-  highMhz: 100_000,
-  maxEirpDbm: null,
-  from: null,
-  until: null,
-  note: "",
-  ...fields,
-});
 
 describe("regulation", () => {
   // The rows' own worked examples: 30 of them, made with the rows.
@@ -56,7 +43,7 @@ describe("regulation", () => {
   // By whole search: the row itself is chosen for some use and some channel inside it, and gives the example's figure.
   test.each(rules.examples.map((e) => [`${e.rule} ${e.gainDbi} dBi ${e.widthMhz} MHz by whole search`, e] as const))("%s", (_name, e) => {
     const row = ruleRows.find((r) => r.id === e.rule)!;
-    const permissions = row.stopUntilRecorded === null ? [] : [onRecord()];
+    const permissions = row.stopUntilRecorded === null ? [] : [permission()];
     const found = USES.filter((use) => row.serves.includes(use)).flatMap((use) => {
       const r = regulate(row.domain, (row.lowMhz + row.highMhz) / 2, e.widthMhz, asker(use, e.gainDbi, { permissions }));
       return r.status === "allowed" && r.limit.rule.id === e.rule ? [r] : [];
@@ -71,7 +58,7 @@ describe("regulation", () => {
     for (const row of ruleRows)
       for (const use of USES)
         for (const gainDbi of [0, 14, 25, 34, 39, 45])
-          for (const permissions of [[], [onRecord()]])
+          for (const permissions of [[], [permission()]])
             for (const share of [0.04, 0.5, 0.96]) {
               const centre = row.lowMhz + share * (row.highMhz - row.lowMhz);
               const r = regulate(row.domain, centre, 2, asker(use, gainDbi, { permissions, beamwidthDeg: gainDbi >= 34 ? 1 : 20 }));
@@ -88,12 +75,14 @@ describe("regulation", () => {
     });
     const free = regulate("ETSI-like", 5800, 40, asker("pair", 25));
     expect(free).toMatchObject({ limit: { maxEirpDbm: 14 }, permission: null, moreWith: { rule: { id: "e-5725-bfwa" } } });
-    expect(regulate("ETSI-like", 5800, 40, asker("pair", 25, { permissions: [onRecord()] }))).toMatchObject({ limit: { maxEirpDbm: 36 } });
+    expect(regulate("ETSI-like", 5800, 40, asker("pair", 25, { permissions: [permission()] }))).toMatchObject({
+      limit: { maxEirpDbm: 36 },
+    });
   });
 
   test("a permission covers its channel, its power and its days, and nothing else", () => {
     const of = (p: Partial<Permission>, day = "2026-06-01") =>
-      regulate("FCC-like", 6105, 40, asker("pair", 21, { permissions: [onRecord(p)], day }));
+      regulate("FCC-like", 6105, 40, asker("pair", 21, { permissions: [permission(p)], day }));
     expect(of({})).toMatchObject({ permission: { state: "covers" }, limit: { maxEirpDbm: 36 } });
     expect(of({ maxEirpDbm: 30 })).toMatchObject({ limit: { maxEirpDbm: 30, cutBy: "permission" } });
     expect(of({ highMhz: 6120 })).toMatchObject({ permission: { state: "open" } });
@@ -101,7 +90,7 @@ describe("regulation", () => {
     expect(of({ until: "2026-06-01" })).toMatchObject({ permission: { state: "covers" } });
     expect(of({ from: "2026-06-02" })).toMatchObject({ permission: { state: "not yet" } });
     // One that has run out stops the design again, also where a weaker row would be free.
-    const lapsed = regulate("ETSI-like", 5800, 40, asker("pair", 25, { permissions: [onRecord({ until: "2020-01-01" })] }));
+    const lapsed = regulate("ETSI-like", 5800, 40, asker("pair", 25, { permissions: [permission({ until: "2020-01-01" })] }));
     expect(lapsed).toMatchObject({ permission: { state: "expired" }, limit: { rule: { id: "e-5725-bfwa" } } });
   });
 
@@ -113,7 +102,7 @@ describe("regulation", () => {
     expect(eirp({ radarDetection: false })).toEqual([23, true]);
     expect(eirp({ radarDetection: false }, "pair")).toEqual([30, false]);
     expect(eirp({ powerControl: false }, "pair")).toEqual([27, false]);
-    expect(eirp({ mesh: true, permissions: [onRecord()] }, "hub", 5800)).toEqual([33, false]);
+    expect(eirp({ mesh: true, permissions: [permission()] }, "hub", 5800)).toEqual([33, false]);
     expect(regulate("FCC-like", 24_150, 40, asker("pair", 30, { beamwidthDeg: 3 }))).toMatchObject({
       limit: { rule: { id: "f-24050-ptp" } },
     });

@@ -10,7 +10,7 @@ import {
   type WaterPlan,
 } from "../link";
 import type { BodyKind, PathBody } from "../obstacles";
-import type { Radio } from "../radio";
+import type { Permission, Radio } from "../radio";
 
 export { seededRandom as seeded } from "../units";
 
@@ -140,5 +140,20 @@ export const plan = (near: EndPlan, far: EndPlan, fields: Partial<LinkPlan> = {}
   policy: POLICY,
   climate: CLIMATE,
   water: WATER,
+  ...fields,
+});
+
+/** A permission on record for every channel, open in time and power. */
+export const permission = (fields: Partial<Permission> = {}): Permission => ({
+  kind: "licence",
+  holder: "Trust",
+  number: "7/26",
+  place: "",
+  lowMhz: 1000,
+  highMhz: 100_000,
+  maxEirpDbm: null,
+  from: null,
+  until: null,
+  note: "",
   ...fields,
 });
