@@ -2,7 +2,7 @@ import { createHash } from "node:crypto";
 import { sql } from "drizzle-orm";
 import { isProblem, type LinkVerdict, planOf } from "../contract";
 import { bearingsBetween } from "../core/geo";
-import { evaluatePrepared, type LinkPlan, monteCarlo, observe, type PathProfile, preparePath, verdictOf } from "../core/link";
+import { decidingDraws, evaluatePrepared, type LinkPlan, observe, type PathProfile, preparePath, verdictOf } from "../core/link";
 import { ruleRows } from "../core/radio";
 import { Refused } from "../data/clash";
 import { type Db, isUnreachable } from "../data/client";
@@ -51,7 +51,7 @@ const judge = (plan: LinkPlan, profile: PathProfile): Judgement => {
   const { worst } = result.clearance;
   const { toFar, toNear, kept } = result.service;
   // Only a need that is kept as planned can be one that is not sure to be.
-  const drawn = kept !== null && kept.multiple >= 1 ? monteCarlo(plan, path) : null;
+  const drawn = kept !== null && kept.multiple >= 1 ? decidingDraws(plan, path) : null;
   const growthOf = (id: string): number => profile.bodies.find((b) => b.id === id)?.growthMPerYear ?? 0;
   const found = observe(plan, result, growthOf, drawn === null ? null : { serves: drawn.probabilityServes });
   const first = found[0];

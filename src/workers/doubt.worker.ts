@@ -1,5 +1,5 @@
 import { expose } from "comlink";
-import { monteCarlo, type PathProfile, preparePath } from "@/core/link";
+import { decidingDraws, type PathProfile, preparePath } from "@/core/link";
 import type { DoubtWorker } from "./messages";
 
 let profile: PathProfile | null = null;
@@ -8,5 +8,5 @@ expose({
   open: (next) => {
     profile = next;
   },
-  doubt: ({ plan, draws, seed }) => (profile === null ? null : monteCarlo(plan, preparePath(plan, profile), { draws, seed })),
+  doubt: (plan) => (profile === null ? null : decidingDraws(plan, preparePath(plan, profile))),
 } satisfies DoubtWorker);

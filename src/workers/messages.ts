@@ -39,17 +39,11 @@ export interface ReliefWorker {
   readonly relief: (request: ReliefRequest) => ReliefAnswer;
 }
 
-export interface DoubtRequest {
-  readonly plan: LinkPlan;
-  readonly draws: number;
-  readonly seed: number;
-}
-
 export interface DoubtWorker {
   /** The path that the next questions are about; sent once, it is the large part. */
   readonly open: (profile: PathProfile) => void;
   /** Null when there is no spread to tell: unknown ground, radios that do not pair. */
-  readonly doubt: (request: DoubtRequest) => Uncertainty | null;
+  readonly doubt: (plan: LinkPlan) => Uncertainty | null;
 }
 
 /** What can be seen from a mount over ground and what stands on it. */

@@ -25,4 +25,4 @@ export type { Spread } from "./spread";
 export { type WidthRow, widthSweep } from "./sweep";
 export { type TrimList, type TrimRow, trimList } from "./trim-list";
 export type * from "./types";
-export { type Contribution, DEFAULT_DRAWS, monteCarlo, type Uncertainty } from "./uncertainty";
+export { type Contribution, DEFAULT_DRAWS, decidingDraws, monteCarlo, type Uncertainty } from "./uncertainty";

@@ -5,6 +5,7 @@ import { CLIMATE, end, POLICY, plan, profile, radio } from "../testing/scene";
 import {
   apply,
   DEFAULT_DRAWS,
+  decidingDraws,
   evaluateLink,
   evaluatePrepared,
   findings,
@@ -225,11 +226,14 @@ describe("kept", () => {
         profile(1900, () => 0),
       );
       const result = evaluatePrepared(p, path);
-      const drawn = monteCarlo(p, path)!;
+      const drawn = decidingDraws(p, path)!;
       const found = observe(p, result, () => 0, { serves: drawn.probabilityServes });
       return {
         kept: result.service.kept!.multiple,
         serves: drawn.probabilityServes!,
+        draws: drawn.draws,
+        usual: monteCarlo(p, path)!.probabilityServes!,
+        many: () => monteCarlo(p, path, { draws: 40_000, seed: 71 })!.probabilityServes!,
         verdict: verdictOf(found, "service"),
         codes: found.map((f) => f.code),
       };
@@ -241,6 +245,11 @@ describe("kept", () => {
     // Just what the present rung carries: in some draws it falls to a slower one.
     const just = Array.from({ length: 40 }, (_, i) => tryNeed(most * (0.3 + i / 60))).filter((x) => x.kept >= 1);
     for (const x of just) expect(x.verdict, JSON.stringify(x)).toBe(x.serves >= 0.9 ? "clear" : "tight");
+    // So near to 90 in 100 that 500 draws cannot tell, 4,000 decide, and lie by the share of ten times as many.
+    const near = just.filter((x) => x.usual >= 0.88 && x.usual <= 0.92);
+    expect(near.length).toBeGreaterThan(0);
+    for (const x of just) expect(x.draws).toBe(near.includes(x) ? 4000 : 500);
+    expect(Math.abs(near[0]!.serves - near[0]!.many())).toBeLessThan(0.02);
     expect(just.some((x) => x.verdict === "tight")).toBe(true);
     expect(just.some((x) => x.verdict === "clear")).toBe(true);
   });

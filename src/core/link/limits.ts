@@ -18,6 +18,10 @@ export const UNSURE_HIGH = 0.8;
 export const COMMON_SHARE = 0.6;
 /** A link serves when its need is kept in this share of the draws. */
 export const SERVES_PROBABILITY = 0.9;
+/** So near to it the draws are too few to tell: between these more are drawn (500 draws are known to 1.3 in 100, 4,000 to half of one). */
+export const NEARLY_SERVES_LOW = 0.88;
+export const NEARLY_SERVES_HIGH = 0.92;
+export const NEARLY_SERVES_DRAWS = 4000;
 /** Share of the year a need is to be kept for when nobody said, and the shares the methods can speak of, per cent. */
 export const DEFAULT_YEAR_PERCENT = 99.9;
 export const LEAST_YEAR_PERCENT = 99;

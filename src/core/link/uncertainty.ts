@@ -14,6 +14,7 @@ import { levelDraw } from "./draw-level";
 import { DEFAULT_SEED, drawSource } from "./draws";
 import { serviceOf } from "./evaluate";
 import { keptMultiple, type Way, waysOf } from "./kept";
+import { NEARLY_SERVES_DRAWS, NEARLY_SERVES_HIGH, NEARLY_SERVES_LOW } from "./limits";
 import { pathStateOf } from "./path-state";
 import type { PreparedPath } from "./prepare";
 import { explainedShare, type Spread, spreadOf } from "./spread";
@@ -192,4 +193,17 @@ export const monteCarlo = (plan: LinkPlan, path: PreparedPath, options: { draws?
       ofClearance: explainedShare(by[input], out.share),
     })).sort((a, b) => b.ofLevel + b.ofClearance - a.ofLevel - a.ofClearance),
   };
+};
+
+/**
+ * The doubt that a verdict rests on: the usual draws, and more of them where the share that serves lies so near to what
+ * is asked that they cannot tell. The chance of clearance stays that of the verdict.
+ * @returns null as `monteCarlo`.
+ */
+export const decidingDraws = (plan: LinkPlan, path: PreparedPath): Uncertainty | null => {
+  const usual = monteCarlo(plan, path);
+  const serves = usual?.probabilityServes ?? null;
+  if (usual === null || serves === null || serves < NEARLY_SERVES_LOW || serves > NEARLY_SERVES_HIGH) return usual;
+  const more = monteCarlo(plan, path, { draws: NEARLY_SERVES_DRAWS });
+  return more === null ? usual : { ...more, probabilityClear: usual.probabilityClear };
 };

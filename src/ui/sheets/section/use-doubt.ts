@@ -1,5 +1,5 @@
 "use client";
-import { DEFAULT_DRAWS, DEFAULT_SEED, type Uncertainty } from "@/core/link";
+import type { Uncertainty } from "@/core/link";
 import type { DoubtWorker } from "@/workers/messages";
 import type { Evaluation } from "./use-evaluation";
 import { useWorkerAnswer } from "./use-worker-answer";
@@ -14,7 +14,7 @@ const FAILED: Doubt = { value: null };
 /** The spread of the open design by drawing its inputs: always the same draws, those that the verdict takes too. */
 export const useDoubt = (evaluation: Evaluation | null): Doubt | null => {
   const answer = useWorkerAnswer<DoubtWorker, Doubt>("/workers/doubt.worker.js", evaluation, async (remote, plan) => ({
-    value: (await remote.doubt({ plan, draws: DEFAULT_DRAWS, seed: DEFAULT_SEED })) as Uncertainty | null,
+    value: (await remote.doubt(plan)) as Uncertainty | null,
   }));
   return answer === "failed" ? FAILED : (answer?.reply ?? null);
 };
