@@ -72,7 +72,7 @@ describe("verdicts of a job", () => {
     expect(await verdicts(job)).toBe(before);
     const { sheet } = (await listRadios(db)).find((r) => r.id === radioId)!;
     const worse = JSON.parse(JSON.stringify(sheet)) as { modulations: { sensitivityDbm: Record<string, number> }[] };
-    for (const m of worse.modulations) for (const w of Object.keys(m.sensitivityDbm)) m.sensitivityDbm[w]! += 60;
+    for (const m of worse.modulations) for (const w of Object.keys(m.sensitivityDbm)) m.sensitivityDbm[w]! += 45;
     try {
       await db.execute(sql`UPDATE radio SET sheet = ${JSON.stringify(worse)}::jsonb WHERE id = ${radioId}`);
       expect((await verdicts(job)).map((v) => [v.verdict, v.trouble])).toEqual([
