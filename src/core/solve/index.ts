@@ -14,8 +14,6 @@ export { type Reading, readAt, tableDistances } from "./reading";
 export { type RelayAnswer, type RelayEnd, type RelayQuestion, type RelaySpot, relaySpots } from "./relay";
 export {
   byRelayMerit,
-  RELAY_AROUND_LEAST_M,
-  RELAY_AROUND_SHARE,
   type RelayCandidate,
   type RelayLeg,
   relayAroundM,

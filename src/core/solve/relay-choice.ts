@@ -2,8 +2,8 @@
 import type { Verdict } from "../link";
 
 /** How far around both ends high ground is looked for: a share of the path, and at least this. */
-export const RELAY_AROUND_SHARE = 0.45;
-export const RELAY_AROUND_LEAST_M = 1500;
+const RELAY_AROUND_SHARE = 0.45;
+const RELAY_AROUND_LEAST_M = 1500;
 
 /** Reach of the search around both ends of a path, metres. */
 export const relayAroundM = (pathM: number): number => Math.max(RELAY_AROUND_LEAST_M, RELAY_AROUND_SHARE * pathM);
