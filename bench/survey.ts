@@ -10,7 +10,7 @@ import { neededAmslAt, viewshed } from "../src/core/terrain";
 import { seededRandom } from "../src/core/units";
 import { openDb } from "../src/data/client";
 import { filePath } from "../src/data/files";
-import { createImport, createUpload, getImport, setReceived } from "../src/data/imports";
+import { createImport, createUpload, getImport } from "../src/data/imports";
 import { createJob } from "../src/data/jobs";
 import { migrateDb } from "../src/data/migrate";
 import { obstaclesAlong } from "../src/data/obstacles";
@@ -80,20 +80,35 @@ const brought = async (name: string, options: ImportOptions, write: (file: numbe
   const file = openSync(filePath(row.id), "w");
   const bytes = write(file);
   closeSync(file);
-  await setReceived(db, row.id, bytes);
+  await db.execute(sql`UPDATE upload SET size_bytes = ${bytes}, received_bytes = ${bytes} WHERE id = ${row.id}`);
   return { id: (await createImport(db, { jobId: job.id, uploadId: row.id, fileName: name, what: options.what, options })).id, bytes };
 };
 
-/** Runs a worker until an import is over. @returns seconds of the import and the most memory the worker held. */
+/** Readers that a worker has started. */
+const readersOf = (pid: number): number[] => {
+  try {
+    return readFileSync(`/proc/${pid}/task/${pid}/children`, "utf8").trim().split(" ").filter(Boolean).map(Number);
+  } catch {
+    return [];
+  }
+};
+const peakMb = (pid: number): number => {
+  try {
+    return Number(/VmHWM:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, "utf8"))?.[1] ?? 0) / 1024;
+  } catch {
+    return 0;
+  }
+};
+
+/** Runs a worker until an import is over. @returns seconds of the import and the most memory a reader held. */
 const run = async (id: string): Promise<{ seconds: number; mostMb: number }> => {
-  const worker: ChildProcess = spawn("node", ["--import", "tsx", "src/jobs/worker.ts"], { stdio: "ignore", env: process.env });
+  const worker: ChildProcess = spawn("node", ["build/worker.mjs"], { stdio: "ignore", env: process.env });
   let started = 0;
   let mostMb = 0;
   for (;;) {
     const row = await getImport(db, id);
     if (row.state === "running" && started === 0) started = performance.now();
-    const status = readFileSync(`/proc/${worker.pid}/status`, "utf8");
-    mostMb = Math.max(mostMb, Number(/VmHWM:\s+(\d+)/.exec(status)?.[1] ?? 0) / 1024);
+    mostMb = Math.max(mostMb, ...readersOf(worker.pid!).map(peakMb));
     if (row.state === "done" || row.state === "failed") {
       worker.kill();
       if (row.state === "failed") throw new Error(row.fault ?? "failed");

@@ -13,13 +13,13 @@ need_packages postgresql-15 postgresql-15-postgis-3 postgresql-15-postgis-3-scri
 port="${DRYARC_BENCH_PORT:-4630}"
 port_is_free "$port" || fail "port $port is in use; set DRYARC_BENCH_PORT to a free one."
 start_database dev
-app=""
-trap '[ -z "$app" ] || kill "$app" 2>/dev/null || true; node bin/db.mjs stop dev' EXIT
+app="" worker=""
+trap 'stop_process "$app"; stop_process "$worker"; node bin/db.mjs stop dev' EXIT
 node_modules/.bin/tsx demo/setup.ts
 node_modules/.bin/tsx bench/survey.ts
 [ "${1:-}" = survey ] && exit 0
 need_build
-node_modules/.bin/next start --keepAliveTimeout 70000 -H 127.0.0.1 -p "$port" >/dev/null 2>&1 &
-app=$!
+start_app dev "$port"
+start_worker dev
 wait_for_app "$port" "$app" || fail "the application did not start."
 DRYARC_URL="http://127.0.0.1:$port" node_modules/.bin/tsx bench/drag.ts

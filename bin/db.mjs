@@ -3,18 +3,19 @@
 // NAME picks the cluster: .data/NAME, with its own port and password files.
 import { execFileSync, spawnSync } from "node:child_process";
 import { randomBytes } from "node:crypto";
-import { chmodSync, chownSync, existsSync, mkdirSync, readFileSync, rmSync, statSync, writeFileSync } from "node:fs";
+import { chmodSync, chownSync, existsSync, mkdirSync, readFileSync, renameSync, rmSync, statSync, writeFileSync } from "node:fs";
 import net from "node:net";
 import path from "node:path";
 import { fileURLToPath } from "node:url";
 
 const PG = "/usr/lib/postgresql/15/bin";
-const PORTS = { demo: 54710, dev: 54711, test: 54712, pictures: 54713 };
+// Below the ports that clients are given: one that tries again while the server is away could meet itself.
+const PORTS = { demo: 24710, dev: 24711, test: 24712, pictures: 24713 };
 const root = path.join(path.dirname(fileURLToPath(import.meta.url)), "..");
 const [command, name = "demo"] = process.argv.slice(2);
 const dir = path.join(root, ".data", name);
 const data = path.join(dir, "pg");
-const port = Number(process.env[`DRYARC_${name.toUpperCase()}_DB_PORT`] ?? PORTS[name] ?? 54719);
+const port = Number(process.env[`DRYARC_${name.toUpperCase()}_DB_PORT`] ?? PORTS[name] ?? 24719);
 const isRoot = process.getuid() === 0;
 
 const fail = (sentence) => {
@@ -134,6 +135,8 @@ const start = async () => {
   if (!(running() && isReady())) {
     if (await portTaken()) fail(`port ${port} is in use by another program; set DRYARC_${name.toUpperCase()}_DB_PORT to a free one.`);
     const log = path.join(dir, "server.log");
+    // The log turns over: the one before is kept.
+    if (existsSync(log) && statSync(log).size > 5_000_000) renameSync(log, `${log}.1`);
     writeFileSync(log, "", { flag: "a" });
     give(log, 0o600);
     const options = `-c listen_addresses=127.0.0.1 -c port=${port} -c unix_socket_directories='' -c max_connections=40 -c shared_buffers=128MB`;

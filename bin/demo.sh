@@ -43,8 +43,7 @@ else
   node_modules/.bin/tsx demo/setup.ts
 fi
 need_build
-node_modules/.bin/next start --keepAliveTimeout 70000 -H 127.0.0.1 -p "$port" >.data/demo/app.log 2>&1 &
-app=$!
+start_app demo "$port"
 start_worker demo
 wait_for_app "$port" "$app" || fail "the application did not start; its last words: $(tail -n 1 .data/demo/app.log)"
 echo "dry-arc: open http://127.0.0.1:$port  (Ctrl-C stops it)"

@@ -5,7 +5,9 @@ check_node
 need_packages postgresql-15 postgresql-15-postgis-3 postgresql-15-postgis-3-scripts
 need_modules
 start_database dev
-trap 'node bin/db.mjs stop dev' EXIT
+worker=""
+trap 'stop_process "$worker"; node bin/db.mjs stop dev' EXIT
 node_modules/.bin/tsx demo/setup.ts
 node bin/workers.mjs
+start_worker dev
 node_modules/.bin/next dev -H 127.0.0.1 -p "${DRYARC_PORT:-4611}"

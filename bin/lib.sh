@@ -63,8 +63,8 @@ port_is_free() {
 # Builds when anything that goes into the build has changed.
 need_build() {
   local want stamp="$root/.next/dry-arc-built"
-  want="$(find src bin/workers.mjs package-lock.json next.config.ts postcss.config.mjs tsconfig.json -type f -print0 | sort -z | xargs -0 sha256sum | sha256sum | cut -d' ' -f1)"
-  [ "$want" = "$(cat "$stamp" 2>/dev/null || true)" ] && [ -f .next/BUILD_ID ] && [ -d public/workers ] && return
+  want="$(find src bin/workers.mjs bin/keep.mjs package-lock.json next.config.ts postcss.config.mjs tsconfig.json -type f -print0 | sort -z | xargs -0 sha256sum | sha256sum | cut -d' ' -f1)"
+  [ "$want" = "$(cat "$stamp" 2>/dev/null || true)" ] && [ -f .next/BUILD_ID ] && [ -d public/workers ] && [ -f build/worker.mjs ] && return
   echo "dry-arc: building"
   local log
   log="$(mktemp)"
@@ -85,9 +85,16 @@ start_database() {
   export DRYARC_FILES="$root/.data/$1/files"
 }
 
-# The process that does the long work; its number becomes $worker.
+# Starts the application on a port, kept running; its number becomes $app. Its log turns over.
+start_app() {
+  node bin/keep.mjs ".data/$1/app.log" node_modules/.bin/next start --keepAliveTimeout 70000 -H 127.0.0.1 -p "$2" &
+  app=$!
+}
+
+# The process that sees to the long work, kept running; its number becomes $worker.
 start_worker() {
-  node_modules/.bin/tsx src/jobs/worker.ts >".data/$1/worker.log" 2>&1 &
+  [ -f build/worker.mjs ] || node bin/workers.mjs
+  node bin/keep.mjs ".data/$1/worker.log" node build/worker.mjs &
   worker=$!
 }
 

@@ -7,11 +7,11 @@ need_modules
 port="${DRYARC_BENCH_PORT:-4630}"
 port_is_free "$port" || fail "port $port is in use; set DRYARC_BENCH_PORT to a free one."
 start_database pictures
-app=""
-trap '[ -z "$app" ] || kill "$app" 2>/dev/null || true; node bin/db.mjs stop pictures' EXIT
+app="" worker=""
+trap 'stop_process "$app"; stop_process "$worker"; node bin/db.mjs stop pictures' EXIT
 node_modules/.bin/tsx demo/setup.ts --fresh
 need_build
-node_modules/.bin/next start --keepAliveTimeout 70000 -H 127.0.0.1 -p "$port" >/dev/null 2>&1 &
-app=$!
+start_app pictures "$port"
+start_worker pictures
 wait_for_app "$port" "$app" || fail "the application did not start."
 DRYARC_URL="http://127.0.0.1:$port" node_modules/.bin/tsx bench/pictures.ts

@@ -37,14 +37,14 @@ if [ "$part" != unit ]; then
 fi
 if [ "$part" = all ] || [ "$part" = integration ]; then
   echo "== integration"
+  node bin/workers.mjs
   node_modules/.bin/vitest run --project integration --reporter=default --reporter=json --outputFile=.data/test/integration.json || status=1
 fi
 if [ "$part" = all ] || [ "$part" = browser ]; then
   echo "== browser"
   port_is_free "$port" || fail "port $port is in use; set DRYARC_TEST_PORT to a free one."
   need_build
-  node_modules/.bin/next start --keepAliveTimeout 70000 -H 127.0.0.1 -p "$port" >.data/test/app.log 2>&1 &
-  app=$!
+  start_app test "$port"
   start_worker test
   wait_for_app "$port" "$app" || fail "the application did not start; its last words: $(tail -n 1 .data/test/app.log)"
   DRYARC_URL="http://127.0.0.1:$port" node_modules/.bin/playwright test || status=1

@@ -1,4 +1,5 @@
-// Builds the browser's workers into public/workers: one plain file each, which a cache or an offline page can serve.
+// Builds the browser's workers into public/workers (one plain file each, which a cache or an offline page can serve), and the
+// server's worker and its readers into build.
 import { build } from "esbuild";
 
 await build({
@@ -9,6 +10,19 @@ await build({
   format: "iife",
   platform: "browser",
   target: "es2022",
+  tsconfig: "tsconfig.json",
+  logLevel: "warning",
+});
+
+await build({
+  entryPoints: ["src/jobs/worker.ts", "src/jobs/reader.ts"],
+  outdir: "build",
+  outExtension: { ".js": ".mjs" },
+  bundle: true,
+  format: "esm",
+  platform: "node",
+  target: "node20",
+  packages: "external",
   tsconfig: "tsconfig.json",
   logLevel: "warning",
 });

@@ -23,12 +23,19 @@ if (process.argv.includes("--counts")) {
     .catch(() => ({ rows: [{ jobs: 0, links: 0 }] }));
   console.log(`${r.rows[0]?.jobs ?? 0} jobs with ${r.rows[0]?.links ?? 0} links`);
 } else {
-  if (process.argv.includes("--fresh")) await db.execute(sql`DROP SCHEMA IF EXISTS drizzle CASCADE`);
   if (process.argv.includes("--fresh")) {
+    await db.execute(sql`DROP SCHEMA IF EXISTS drizzle CASCADE`);
     await db.execute(sql`DROP SCHEMA IF EXISTS pgboss CASCADE`);
-    await db.execute(
-      sql`DROP TABLE IF EXISTS change, basemap, photo, file_import, upload, brief, design, link, antenna, radio, terrain_tile, terrain_dataset, feature, obstacle, site, job CASCADE`,
-    );
+    // Everything of ours: what an extension brought belongs to somebody else.
+    await db.execute(sql`DO $$ DECLARE name text; BEGIN
+      FOR name IN SELECT format('%I', tablename) FROM pg_tables WHERE schemaname = 'public' AND tableowner = current_user LOOP
+        EXECUTE 'DROP TABLE IF EXISTS ' || name || ' CASCADE';
+      END LOOP;
+      FOR name IN SELECT p.oid::regprocedure::text FROM pg_proc p JOIN pg_roles r ON r.oid = p.proowner
+        WHERE p.pronamespace = 'public'::regnamespace AND r.rolname = current_user LOOP
+        EXECUTE 'DROP FUNCTION IF EXISTS ' || name || ' CASCADE';
+      END LOOP;
+    END $$`);
   }
   await migrateDb(db);
   if (!(await isSeeded(db))) {

@@ -29,4 +29,5 @@ export const proxy = (request: NextRequest): NextResponse => {
   return response;
 };
 
-export const config = { matcher: [{ source: "/((?!_next/static|_next/image|favicon.ico).*)" }] };
+/** Pages alone: what answers data sets its own, stricter policy. */
+export const config = { matcher: [{ source: "/((?!api/|_next/static|_next/image|favicon.ico).*)" }] };

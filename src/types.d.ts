@@ -32,3 +32,22 @@ declare module "geomagnetism" {
   const lib: { model(date?: Date, options?: { allowOutOfBoundsModel?: boolean }): Model };
   export default lib;
 }
+
+declare module "lerc" {
+  interface LercImage {
+    readonly width: number;
+    readonly height: number;
+    readonly pixels: readonly (
+      | Float32Array
+      | Float64Array
+      | Int8Array
+      | Uint8Array
+      | Int16Array
+      | Uint16Array
+      | Int32Array
+      | Uint32Array
+    )[];
+  }
+  const lib: { decode(buffer: ArrayBuffer, options?: { returnPixelInterleavedDims?: boolean }): LercImage };
+  export default lib;
+}

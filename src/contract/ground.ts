@@ -1,6 +1,8 @@
 import { z } from "zod";
+import { crossesItself } from "../core/geo";
 import { TOLD_SIGMA_M } from "../core/link";
 import { BODY_KINDS } from "../core/obstacles";
+import { latLons } from "./positions";
 
 /* What is drawn and brought in on the Ground sheet. */
 
@@ -12,6 +14,9 @@ const words = z.string().trim().max(120, "a name must be 120 letters or fewer");
 const heightM = z.number("height must be a number").min(0, "height must be 0 m or above").max(1000, "height must be 1000 m or less");
 const sigmaM = z.number("the error must be a number").min(0, "the error must be 0 m or above").max(100, "the error must be 100 m or less");
 
+const spansDateLine = (ring: readonly (readonly [number, number])[]): boolean =>
+  ring.some(([lon], i) => Math.abs(lon - ring[(i + 1) % ring.length]![0]) > 180);
+
 export const HEIGHT_SOURCES = ["typed", "like another", "two sightings", "imported", "surface model", "measured"] as const;
 
 export const obstacleFieldsSchema = z
@@ -20,6 +25,8 @@ export const obstacleFieldsSchema = z
     kind: z.enum(BODY_KINDS),
     /** Longitude, latitude; not repeating the first corner. */
     outline: z.array(position).min(3, "an outline needs at least three corners").max(20_000, "an outline may have 20 000 corners"),
+    /** Courtyards: rings within the outline, written alike. */
+    holes: z.array(z.array(position).min(3, "a courtyard needs at least three corners").max(5000)).max(200).default([]),
     baseAmslM: z.number().min(-500).max(9000).nullable().default(null),
     heightM,
     crownBaseM: heightM.default(0),
@@ -37,6 +44,14 @@ export const obstacleFieldsSchema = z
     surveyedOn: z.iso.date("the day of the survey must be a date"),
   })
   .refine((o) => o.freeBelowM < o.heightM || o.freeBelowM === 0, { message: "the free air must end below the top", path: ["freeBelowM"] })
+  .refine((o) => ![o.outline, ...o.holes].some((ring) => crossesItself(latLons(ring))), {
+    message: "the outline may not cross itself",
+    path: ["outline"],
+  })
+  .refine((o) => ![o.outline, ...o.holes].some(spansDateLine), {
+    message: "the outline may not cross the meridian of 180 degrees",
+    path: ["outline"],
+  })
   .refine((o) => o.crownBaseM <= o.heightM, { message: "the crown must begin below its top", path: ["crownBaseM"] });
 export const patchObstacleSchema = z.object({
   version: z.number().int().min(1),
@@ -95,6 +110,10 @@ const placeOptions = {
   latColumn: z.string().max(100).optional(),
   lonColumn: z.string().max(100).optional(),
   nameColumn: column,
+  /** Latitude and longitude stand exchanged in the file. */
+  swapped: z.boolean().optional(),
+  /** What lies far from the job is meant to. */
+  farTaken: z.boolean().optional(),
 };
 export const sitesOptionsSchema = z.object({
   what: z.literal("sites"),
@@ -120,6 +139,8 @@ export const obstaclesOptionsSchema = z.object({
   surveyedOn: z.iso.date("the day of the survey must be a date"),
 });
 export const featuresOptionsSchema = z.object({ what: z.literal("features"), ...placeOptions });
+/** A whole job: what it is to become. */
+export const bundleOptionsSchema = z.object({ what: z.literal("bundle"), asCopy: z.boolean() });
 export const importOptionsSchema = z.discriminatedUnion("what", [
   terrainOptionsSchema,
   sitesOptionsSchema,
@@ -127,7 +148,7 @@ export const importOptionsSchema = z.discriminatedUnion("what", [
   featuresOptionsSchema,
 ]);
 export const newImportSchema = z.object({ uploadId: z.uuid(), options: importOptionsSchema });
-export const importActionSchema = z.object({ action: z.enum(["stop", "again", "remove", "restore"]) });
+export const importActionSchema = z.object({ action: z.enum(["stop", "remove", "restore"]) });
 
 export const photoFieldsSchema = z.object({
   siteId: z.uuid().nullable(),

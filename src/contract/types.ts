@@ -178,6 +178,8 @@ export interface LinkVerdict {
   readonly trouble: string | null;
   readonly levelDbm: number | null;
   readonly changedAt: string;
+  /** False while something it rests on has changed and it is being worked out anew. */
+  readonly fresh: boolean;
 }
 
 export interface JobSummary {
@@ -236,6 +238,14 @@ export interface FeatureDto {
   readonly name: string;
   readonly points: readonly (readonly [number, number])[];
   readonly version: number;
+}
+
+/** What is drawn in a box: obstacles, the widest first where there are too many to send, and all named ground of the job. */
+export interface DrawnDto {
+  readonly obstacles: readonly ObstacleDto[];
+  /** How many obstacles there are in the box. */
+  readonly total: number;
+  readonly features: readonly FeatureDto[];
 }
 
 export interface DatasetDto {
@@ -299,6 +309,12 @@ export type PreviewDto =
       readonly lon: string | null;
       readonly shapes: readonly { readonly type: "point" | "line" | "polygon"; readonly points: readonly (readonly [number, number])[] }[];
       readonly faults: readonly RowFaultDto[];
+      /** What is taken otherwise than it stands in the file. */
+      readonly notes: readonly RowFaultDto[];
+      /** How many lie far from the job, how far the first of them, and how many would not with their figures exchanged. */
+      readonly far: number;
+      readonly farKm: number | null;
+      readonly swapped: number;
       /** Written by this program: its columns mean what they say. */
       readonly own: "sites" | "obstacles" | "features" | null;
       /** Why no place could be read as asked, when none could. */
@@ -308,14 +324,19 @@ export type PreviewDto =
 export interface ImportDto {
   readonly id: string;
   readonly fileName: string;
-  readonly what: ImportOptions["what"];
+  readonly what: ImportOptions["what"] | "bundle";
   readonly state: "waiting" | "running" | "done" | "failed" | "stopped" | "removed";
   readonly doneShare: number;
   readonly result: {
     readonly kept: number;
     readonly refused: number;
     readonly faults: readonly RowFaultDto[];
+    /** What was taken otherwise than it stands in the file. */
+    readonly notes?: readonly RowFaultDto[];
     readonly mbPerS?: number;
+    /** Of a whole job: which it became, and hardware whose data sheet here differs. */
+    readonly jobId?: string;
+    readonly differing?: readonly string[];
   } | null;
   readonly fault: string | null;
   readonly updatedAt: string;

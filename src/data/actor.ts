@@ -14,3 +14,14 @@ export const asOneStep = <T>(work: () => Promise<T>): Promise<T> => group.run(ra
 export const stepNow = (): string | null => group.getStore() ?? null;
 
 export const clientNow = (): string | null => held.getStore() ?? null;
+
+const named = new AsyncLocalStorage<string>();
+
+/** Runs work on one job: rows of another are not there for it. */
+export const inJob = <T>(jobId: string, work: () => Promise<T>): Promise<T> => named.run(jobId, work);
+
+/** True when a row of this job may be touched by the work under way. */
+export const mayTouch = (jobId: string): boolean => {
+  const only = named.getStore();
+  return only === undefined || only === jobId;
+};

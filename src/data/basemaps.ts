@@ -2,7 +2,7 @@ import { and, desc, eq, isNull, sql } from "drizzle-orm";
 import { clientNow } from "./actor";
 import { tellJob } from "./changes";
 import type { Db } from "./client";
-import { basemap } from "./schema";
+import { basemap } from "./schema-work";
 
 export type BasemapRow = typeof basemap.$inferSelect;
 

@@ -1,5 +1,6 @@
 import { eq, sql } from "drizzle-orm";
-import { clientNow, stepNow } from "./actor";
+import { clientNow, mayTouch, stepNow } from "./actor";
+import { NotFound } from "./clash";
 import type { Db } from "./client";
 import { change, job } from "./schema";
 
@@ -26,6 +27,7 @@ export const recordChange = async (
   tx: Tx,
   input: { jobId: string; entity: string; entityId: string; action: string; before: unknown; after: unknown; undoes?: number },
 ): Promise<void> => {
+  if (!mayTouch(input.jobId)) throw new NotFound(input.entity);
   const clientId = clientNow();
   await tx.insert(change).values({ ...input, clientId, step: stepNow() });
   await tx

@@ -1,6 +1,9 @@
 import { drizzle, type NodePgDatabase } from "drizzle-orm/node-postgres";
 import { Pool } from "pg";
-import * as schema from "./schema";
+import * as base from "./schema";
+import * as work from "./schema-work";
+
+const schema = { ...base, ...work };
 
 export type Db = NodePgDatabase<typeof schema>;
 
@@ -8,10 +11,10 @@ const CONNECT_TIMEOUT_MS = 5000;
 const STATEMENT_TIMEOUT_MS = 20_000;
 
 /** Opens a pool. Nothing connects until the first query. */
-export const openDb = (url: string): { db: Db; close: () => Promise<void> } => {
+export const openDb = (url: string, mostConnections = 10): { db: Db; close: () => Promise<void> } => {
   const pool = new Pool({
     connectionString: url,
-    max: 10,
+    max: mostConnections,
     connectionTimeoutMillis: CONNECT_TIMEOUT_MS,
     statement_timeout: STATEMENT_TIMEOUT_MS,
   });

@@ -66,7 +66,7 @@ describe("undo and redo across a job", () => {
     const job = await newJob("Steps");
     const seen = async () => ({
       sites: (await sitesOf(db, job.id)).map((s) => [s.name, s.mountAglM]),
-      obstacles: (await obstaclesOf(db, job.id, EVERYWHERE)).map((o) => [o.heightM, o.outline.length]),
+      obstacles: (await obstaclesOf(db, job.id, EVERYWHERE, 100)).rows.map((o) => [o.heightM, o.outline.length]),
       tide: (await getJob(db, job.id)).tideRangeM,
       customer: briefSchema.parse((await getBrief(db, job.id)).doc).customer,
     });
@@ -79,7 +79,7 @@ describe("undo and redo across a job", () => {
     const [a] = await sitesOf(db, job.id);
     await step(() => updateSite(db, a!.id, 1, { mountAglM: 9 }));
     await step(() => createObstacle(db, job.id, house));
-    const [o] = await obstaclesOf(db, job.id, EVERYWHERE);
+    const [o] = (await obstaclesOf(db, job.id, EVERYWHERE, 100)).rows;
     await step(() => updateDrawn(db, "obstacle", o!.id, 1, { heightM: 12, outline: square.slice(0, 3) }));
     await step(() => updateDrawn(db, "obstacle", o!.id, 2, {}, true));
     await step(() => updateJob(db, job.id, 1, { tideRangeM: 3 }));
@@ -161,10 +161,10 @@ describe("undo and redo across a job", () => {
     const id = await me(() => createObstacle(db, job.id, house));
     const half = (w: number, e: number) => square.map((p) => ({ ...p, lonDeg: p.lonDeg === -30 ? w : e }));
     await me(() => splitObstacle(db, id, 1, [half(-30, -29.9995), half(-29.9995, -29.999)]));
-    expect(await obstaclesOf(db, job.id, EVERYWHERE)).toHaveLength(2);
+    expect((await obstaclesOf(db, job.id, EVERYWHERE, 100)).rows).toHaveLength(2);
     await me(() => undoLast(db, job.id));
     await me(() => undoLast(db, job.id));
-    const left = await obstaclesOf(db, job.id, EVERYWHERE);
+    const left = (await obstaclesOf(db, job.id, EVERYWHERE, 100)).rows;
     expect(left).toHaveLength(1);
     expect(left[0]!.outline).toEqual(square);
   });

@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, isNull, sql } from "drizzle-orm";
+import { and, asc, desc, eq, inArray, isNull, sql } from "drizzle-orm";
 import { recordChange } from "./changes";
 import { NotFound, VersionClash } from "./clash";
 import type { Db } from "./client";
@@ -83,17 +83,38 @@ export const linksOf = async (db: Db, jobId: string): Promise<LinkWithDesign[]> 
   return rows.map((r) => ({ ...r.link, design: r.design }));
 };
 
-export const getLink = async (db: Db, linkId: string): Promise<{ link: LinkWithDesign; job: JobRow; near: SiteRow; far: SiteRow }> => {
+/** @param jobId the job that it must belong to; left out where the program itself asks. */
+export const getLink = async (
+  db: Db,
+  linkId: string,
+  jobId?: string,
+): Promise<{ link: LinkWithDesign; job: JobRow; near: SiteRow; far: SiteRow }> => {
   const [row] = await db
     .select()
     .from(link)
     .innerJoin(design, and(eq(design.linkId, link.id), eq(design.chosen, true), isNull(design.deletedAt)))
     .innerJoin(job, eq(job.id, link.jobId))
-    .where(and(eq(link.id, linkId), isNull(link.deletedAt)));
+    .where(
+      and(eq(link.id, linkId), isNull(link.deletedAt), isNull(job.deletedAt), jobId === undefined ? undefined : eq(link.jobId, jobId)),
+    );
   if (row === undefined) throw new NotFound("link");
-  const sites = await db.select().from(site).where(eq(site.jobId, row.job.id));
+  const sites = await db
+    .select()
+    .from(site)
+    .where(inArray(site.id, [row.link.nearSiteId, row.link.farSiteId]));
   const near = sites.find((s) => s.id === row.link.nearSiteId);
   const far = sites.find((s) => s.id === row.link.farSiteId);
   if (near === undefined || far === undefined) throw new NotFound("site");
   return { link: { ...row.link, design: row.design }, job: row.job, near, far };
+};
+
+/** Where a job is at home: its sites, or its centre while it has none. */
+export const placesOf = async (db: Db, jobId: string): Promise<{ latDeg: number; lonDeg: number }[]> => {
+  const sites = await db
+    .select({ latDeg: site.latDeg, lonDeg: site.lonDeg })
+    .from(site)
+    .where(and(eq(site.jobId, jobId), isNull(site.deletedAt)));
+  if (sites.length > 0) return sites;
+  const owner = await getJob(db, jobId);
+  return [{ latDeg: owner.centreLatDeg, lonDeg: owner.centreLonDeg }];
 };

@@ -78,6 +78,16 @@ export const keptDesigns = (db: Db, linkId: string): Promise<DesignRow[]> =>
     .where(and(eq(design.linkId, linkId), eq(design.chosen, false), isNull(design.deletedAt)))
     .orderBy(asc(design.createdAt));
 
+/** The same of all links of a job. */
+export const keptDesignsOf = (db: Db, jobId: string): Promise<DesignRow[]> =>
+  db
+    .select({ design })
+    .from(design)
+    .innerJoin(link, eq(link.id, design.linkId))
+    .where(and(eq(link.jobId, jobId), isNull(link.deletedAt), eq(design.chosen, false), isNull(design.deletedAt)))
+    .orderBy(asc(design.createdAt))
+    .then((rows) => rows.map((r) => r.design));
+
 /** Most designs kept beside the one in force. */
 export const MOST_KEPT = 8;
 

@@ -1,55 +1,86 @@
 import { Client } from "pg";
 import { JOB_CHANNEL, type JobNews } from "./changes";
 
-type Listener = (news: JobNews) => void;
-
 const RETRY_MS = 1000;
 
-/** One listening connection for many listeners; it comes back by itself when the database does. */
-export const openNews = (url: string): { readonly listen: (l: Listener) => () => void } => {
-  const listeners = new Set<Listener>();
+/**
+ * Listens to channels of the database; comes back by itself when the database does.
+ * @param told.back called on every connection: what was told while nobody listened is to be made up for.
+ * @returns a function that ends it.
+ */
+export const openListener = (
+  url: string,
+  channels: readonly string[],
+  told: { readonly message: (channel: string, payload: string) => void; readonly back: () => void },
+): (() => void) => {
   let client: Client | null = null;
-  let opening = false;
+  let timer: ReturnType<typeof setTimeout> | null = null;
+  let ended = false;
   const open = async (): Promise<void> => {
-    if (opening || client !== null || listeners.size === 0) return;
-    opening = true;
-    const next = new Client({ connectionString: url, connectionTimeoutMillis: 5000 });
-    const lost = (): void => {
+    timer = null;
+    if (ended) return;
+    const next = new Client({ connectionString: url, connectionTimeoutMillis: 5000, keepAlive: true });
+    client = next;
+    let lost = false;
+    const fail = (): void => {
+      if (lost) return;
+      lost = true;
       if (client === next) client = null;
+      next.removeAllListeners("notification");
       void next.end().catch(() => undefined);
-      setTimeout(() => void open(), RETRY_MS);
+      if (!ended) timer ??= setTimeout(() => void open(), RETRY_MS);
     };
-    next.on("error", lost);
-    next.on("notification", (message) => {
-      try {
-        const news = JSON.parse(message.payload ?? "") as JobNews;
-        for (const l of listeners) l(news);
-      } catch {
-        // Not one of ours.
-      }
-    });
+    // Stays for the life of the connection: an error after the first one has nobody else to hear it.
+    next.on("error", fail);
+    next.on("end", fail);
+    next.on("notification", (m) => told.message(m.channel, m.payload ?? ""));
     try {
       await next.connect();
-      await next.query(`LISTEN ${JOB_CHANNEL}`);
-      client = next;
-      opening = false;
-      // What was told while nobody listened is made up for: everything may have changed.
-      for (const l of listeners) l({ jobId: "*", entity: "*", clientId: null });
+      for (const channel of channels) await next.query(`LISTEN ${channel}`);
+      if (!lost) told.back();
     } catch {
-      opening = false;
-      next.removeListener("error", lost);
-      next.on("error", () => undefined);
-      void next.end().catch(() => undefined);
-      setTimeout(() => void open(), RETRY_MS);
+      fail();
     }
+  };
+  void open();
+  return () => {
+    ended = true;
+    if (timer !== null) clearTimeout(timer);
+    void client?.end().catch(() => undefined);
+  };
+};
+
+type Listener = (news: JobNews) => void;
+
+/** News of jobs for many listeners, over one connection that is there while anybody listens. */
+export const openNews = (url: string): { readonly listen: (l: Listener) => () => void; readonly listeners: () => number } => {
+  const listeners = new Set<Listener>();
+  let end: (() => void) | null = null;
+  const tell = (news: JobNews): void => {
+    for (const l of [...listeners]) l(news);
   };
   return {
     listen: (l) => {
       listeners.add(l);
-      void open();
+      end ??= openListener(url, [JOB_CHANNEL], {
+        message: (_channel, payload) => {
+          let news: JobNews;
+          try {
+            news = JSON.parse(payload) as JobNews;
+          } catch {
+            return;
+          }
+          tell(news);
+        },
+        back: () => tell({ jobId: "*", entity: "*", clientId: null }),
+      });
       return () => {
         listeners.delete(l);
+        if (listeners.size > 0) return;
+        end?.();
+        end = null;
       };
     },
+    listeners: () => listeners.size,
   };
 };

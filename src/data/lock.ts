@@ -1,4 +1,5 @@
 import { sql } from "drizzle-orm";
+import { mayTouch } from "./actor";
 import type { Tx } from "./changes";
 import { NotFound } from "./clash";
 
@@ -15,9 +16,10 @@ const JOB_OF = {
 /**
  * Locks the job that a row belongs to, before the row itself. Every writer does so in this one order, so that two who
  * write wait for each other and never block one another for good.
- * @throws NotFound when there is no such row.
+ * @throws NotFound when there is no such row, or it is one of another job than the one that is worked on.
  */
 export const lockJobOf = async (tx: Tx, entity: keyof typeof JOB_OF, id: string): Promise<void> => {
   const found = await tx.execute<{ id: string }>(sql`SELECT id FROM job WHERE id = (${JOB_OF[entity](id)}) FOR UPDATE`);
-  if (found.rows.length === 0) throw new NotFound(entity);
+  const [owner] = found.rows;
+  if (owner === undefined || !mayTouch(owner.id)) throw new NotFound(entity);
 };

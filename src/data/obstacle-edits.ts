@@ -2,7 +2,7 @@ import { sql } from "drizzle-orm";
 import type { LatLon } from "../core/geo";
 import type { BodyKind } from "../core/obstacles";
 import { recordChange, type Tx } from "./changes";
-import { NotFound, VersionClash } from "./clash";
+import { NotFound, Refused, VersionClash } from "./clash";
 import type { Db } from "./client";
 import { lockJobOf } from "./lock";
 
@@ -11,6 +11,7 @@ export interface ObstacleFields {
   readonly name: string;
   readonly kind: BodyKind;
   readonly outline: readonly LatLon[];
+  readonly holes?: readonly (readonly LatLon[])[];
   readonly baseAmslM: number | null;
   readonly heightM: number;
   readonly crownBaseM: number;
@@ -45,15 +46,15 @@ export const loggedRow = async (tx: Tx, table: "obstacle" | "feature", id: strin
   return r.rows[0] ?? null;
 };
 
-export const polygonJson = (outline: readonly LatLon[]): string =>
-  JSON.stringify({ type: "Polygon", coordinates: [[...outline, outline[0]!].map((p) => [p.lonDeg, p.latDeg])] });
+export const polygonJson = (outline: readonly LatLon[], holes: readonly (readonly LatLon[])[] = []): string =>
+  JSON.stringify({ type: "Polygon", coordinates: [outline, ...holes].map((ring) => [...ring, ring[0]!].map((p) => [p.lonDeg, p.latDeg])) });
 
 export const shapeJson = (points: readonly LatLon[]): string =>
   points.length === 1
     ? JSON.stringify({ type: "Point", coordinates: [points[0]!.lonDeg, points[0]!.latDeg] })
     : JSON.stringify({ type: "LineString", coordinates: points.map((p) => [p.lonDeg, p.latDeg]) });
 
-const OBSTACLE_COLUMNS: Readonly<Record<Exclude<keyof ObstacleFields, "outline">, string>> = {
+const OBSTACLE_COLUMNS: Readonly<Record<Exclude<keyof ObstacleFields, "outline" | "holes">, string>> = {
   name: "name",
   kind: "kind",
   baseAmslM: "base_amsl_m",
@@ -79,7 +80,7 @@ export const setColumns = async (
   const sets = Object.entries(fields).flatMap(([key, value]) => {
     if (value === undefined) return [];
     if (key === "outline" || key === "shape") {
-      const text = typeof value === "string" ? value : polygonJson(value as LatLon[]);
+      const text = typeof value === "string" ? value : polygonJson(value as LatLon[], (fields.holes ?? []) as LatLon[][]);
       return [sql`${sql.identifier(key)} = ST_SetSRID(ST_GeomFromGeoJSON(${text}), 4326)`];
     }
     if (key === "points") return [sql`shape = ST_SetSRID(ST_GeomFromGeoJSON(${shapeJson(value as LatLon[])}), 4326)`];
@@ -99,7 +100,7 @@ export const createObstacle = (db: Db, jobId: string, o: ObstacleFields): Promis
     const r = await tx.execute<{ id: string }>(sql`
       INSERT INTO obstacle (job_id, name, kind, outline, base_amsl_m, height_m, crown_base_m, free_below_m, growth_m_per_year,
         height_sigma_m, species, leaf, source, height_source, surveyed_on)
-      VALUES (${jobId}, ${o.name}, ${o.kind}, ST_SetSRID(ST_GeomFromGeoJSON(${polygonJson(o.outline)}), 4326), ${o.baseAmslM}, ${o.heightM},
+      VALUES (${jobId}, ${o.name}, ${o.kind}, ST_SetSRID(ST_GeomFromGeoJSON(${polygonJson(o.outline, o.holes)}), 4326), ${o.baseAmslM}, ${o.heightM},
         ${o.crownBaseM}, ${o.freeBelowM}, ${o.growthMPerYear}, ${o.heightSigmaM}, ${o.species}, ${o.leaf}, ${o.source},
         ${o.heightSource}, ${o.surveyedOn}) RETURNING id`);
     const id = r.rows[0]!.id;
@@ -164,6 +165,8 @@ export const splitObstacle = (db: Db, id: string, version: number, parts: readon
     const before = await loggedRow(tx, "obstacle", id, true);
     if (before === null) throw new NotFound("obstacle");
     if (before.version !== version) throw new VersionClash("obstacle", before);
+    if ((JSON.parse(String(before.outline)) as { coordinates: unknown[] }).coordinates.length > 1)
+      throw new Refused("has-courtyards", "outline");
     const jobId = before.jobId;
     for (const part of parts.slice(1)) {
       const r = await tx.execute<{ id: string }>(sql`

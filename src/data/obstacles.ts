@@ -4,6 +4,7 @@ import type { FeatureInput, ObstacleInput } from "../core/link";
 import type { Db } from "./client";
 
 export interface ObstacleRow extends ObstacleInput {
+  readonly holes: readonly (readonly LatLon[])[];
   readonly species: string | null;
   readonly leaf: string | null;
   readonly source: string;
@@ -32,20 +33,31 @@ interface RawObstacle extends Record<string, unknown> {
   surveyed_year: number;
 }
 
-/** Corners of a polygon's outer ring out of PostGIS's well-known binary, little-endian; the closing corner left out. */
-const ring = (wkb: Buffer): LatLon[] => {
-  // Byte order, type, count of rings, count of points of the first; then x and y of each.
-  const points = wkb.readUInt32LE(9);
-  const out: LatLon[] = new Array(points - 1);
-  for (let i = 0; i < points - 1; i++) out[i] = { lonDeg: wkb.readDoubleLE(13 + 16 * i), latDeg: wkb.readDoubleLE(21 + 16 * i) };
+/** Rings of a polygon out of PostGIS's well-known binary, little-endian; the closing corner of each left out. */
+const rings = (wkb: Buffer): LatLon[][] => {
+  // Byte order, type, count of rings; then of each the count of its points, and x and y of each.
+  const out: LatLon[][] = [];
+  let at = 9;
+  for (let left = wkb.readUInt32LE(5); left > 0; left--) {
+    const points = wkb.readUInt32LE(at);
+    at += 4;
+    const ring: LatLon[] = new Array(points - 1);
+    for (let i = 0; i < points - 1; i++) ring[i] = { lonDeg: wkb.readDoubleLE(at + 16 * i), latDeg: wkb.readDoubleLE(at + 8 + 16 * i) };
+    at += 16 * points;
+    out.push(ring);
+  }
   return out;
 };
 
-const fromRaw = (r: RawObstacle): ObstacleRow => ({
+const fromRaw = (r: RawObstacle): ObstacleRow => {
+  const [outline, ...holes] = rings(r.outline);
+  return { ...fieldsOf(r), outline: outline ?? [], holes };
+};
+
+const fieldsOf = (r: RawObstacle): Omit<ObstacleRow, "outline" | "holes"> => ({
   id: r.id,
   name: r.name,
   kind: r.kind,
-  outline: ring(r.outline),
   baseAmslM: r.base_amsl_m,
   heightM: r.height_m,
   crownBaseM: r.crown_base_m,
@@ -66,21 +78,45 @@ const COLUMNS = sql`o.id, o.name, o.kind, ST_AsBinary(o.outline, 'NDR') AS outli
   o.height_source, o.surveyed_on::text AS surveyed_on, o.version,
   extract(year from o.surveyed_on)::int AS surveyed_year`;
 
-const MOST_ROWS = 20_000;
+interface Box {
+  readonly westDeg: number;
+  readonly southDeg: number;
+  readonly eastDeg: number;
+  readonly northDeg: number;
+}
 
-export const obstaclesOf = async (
-  db: Db,
-  jobId: string,
-  box: { westDeg: number; southDeg: number; eastDeg: number; northDeg: number },
-  most = MOST_ROWS,
-): Promise<ObstacleRow[]> => {
-  const r = await db.execute<RawObstacle>(sql`
-    SELECT ${COLUMNS} FROM obstacle o
-    WHERE o.job_id = ${jobId} AND o.deleted_at IS NULL
-      AND o.outline && ST_MakeEnvelope(${box.westDeg}, ${box.southDeg}, ${box.eastDeg}, ${box.northDeg}, 4326)
-    ORDER BY o.id LIMIT ${most}`);
-  return r.rows.map(fromRaw);
+/**
+ * Obstacles that touch a box, the widest first where there are more than asked for.
+ * @returns how many there are in all, so that what is left out can be said.
+ */
+export const obstaclesOf = async (db: Db, jobId: string, box: Box, most: number): Promise<{ rows: ObstacleRow[]; total: number }> => {
+  const within = sql`o.job_id = ${jobId} AND o.deleted_at IS NULL
+      AND o.outline && ST_MakeEnvelope(${box.westDeg}, ${box.southDeg}, ${box.eastDeg}, ${box.northDeg}, 4326)`;
+  const first = await db.execute<RawObstacle>(sql`SELECT ${COLUMNS} FROM obstacle o WHERE ${within} LIMIT ${most + 1}`);
+  if (first.rows.length <= most) return { rows: byId(first.rows).map(fromRaw), total: first.rows.length };
+  const [counted, widest] = await Promise.all([
+    db.execute<{ n: number }>(sql`SELECT count(*)::int AS n FROM obstacle o WHERE ${within}`),
+    db.execute<RawObstacle>(
+      sql`SELECT ${COLUMNS} FROM obstacle o WHERE ${within}
+        ORDER BY (ST_XMax(o.outline) - ST_XMin(o.outline)) + (ST_YMax(o.outline) - ST_YMin(o.outline)) DESC, o.id LIMIT ${most}`,
+    ),
+  ]);
+  return { rows: byId(widest.rows).map(fromRaw), total: counted.rows[0]?.n ?? 0 };
 };
+
+const byId = <T extends { id: string }>(rows: readonly T[]): T[] => [...rows].sort((a, b) => (a.id < b.id ? -1 : 1));
+
+/** All obstacles of a job, some at a time, by id: for writing them out. */
+export async function* everyObstacle(db: Db, jobId: string, atOnce = 2000): AsyncGenerator<readonly ObstacleRow[]> {
+  let after = "00000000-0000-0000-0000-000000000000";
+  for (;;) {
+    const r = await db.execute<RawObstacle>(sql`
+      SELECT ${COLUMNS} FROM obstacle o WHERE o.job_id = ${jobId} AND o.deleted_at IS NULL AND o.id > ${after} ORDER BY o.id LIMIT ${atOnce}`);
+    if (r.rows.length > 0) yield r.rows.map(fromRaw);
+    if (r.rows.length < atOnce) return;
+    after = r.rows[r.rows.length - 1]!.id;
+  }
+}
 
 /**
  * Obstacles within a distance of a path. The path is cut into short boxes, each answered by the index,
@@ -107,10 +143,9 @@ export const obstaclesAlong = async (
     SELECT ${COLUMNS}
     FROM unnest(${side(0)}, ${side(1)}, ${side(2)}, ${side(3)}) AS box(w, s, e, n)
     JOIN obstacle o ON o.outline && ST_MakeEnvelope(box.w, box.s, box.e, box.n, 4326)
-    WHERE o.job_id = ${jobId} AND o.deleted_at IS NULL LIMIT ${MOST_ROWS}`);
+    WHERE o.job_id = ${jobId} AND o.deleted_at IS NULL`);
   // What two boxes share comes twice; a sort in the database to tell costs more than the search.
-  const byId = new Map(r.rows.map((row) => [row.id, row]));
-  return [...byId.values()].sort((a, b) => (a.id < b.id ? -1 : 1)).map(fromRaw);
+  return byId([...new Map(r.rows.map((row) => [row.id, row])).values()]).map(fromRaw);
 };
 
 export const featuresOf = async (db: Db, jobId: string): Promise<(FeatureInput & { id: string; version: number })[]> => {
@@ -124,12 +159,11 @@ export const featuresOf = async (db: Db, jobId: string): Promise<(FeatureInput &
   });
 };
 
-const polygonText = (outline: readonly LatLon[]): string => {
-  const points = [...outline, outline[0]!].map((p) => `${p.lonDeg} ${p.latDeg}`);
-  return `POLYGON((${points.join(",")}))`;
-};
+/** An outline and its courtyards as well-known text. */
+export const polygonText = (outline: readonly LatLon[], holes: readonly (readonly LatLon[])[] = []): string =>
+  `POLYGON(${[outline, ...holes].map((ring) => `(${[...ring, ring[0]!].map((p) => `${p.lonDeg} ${p.latDeg}`).join(",")})`).join(",")})`;
 
-export type NewObstacle = Omit<ObstacleRow, "id" | "surveyedYear" | "leaf" | "heightSource" | "version">;
+export type NewObstacle = Omit<ObstacleRow, "id" | "surveyedYear" | "leaf" | "heightSource" | "version" | "holes">;
 
 export const insertObstacles = async (db: Db, jobId: string, rows: readonly NewObstacle[]): Promise<void> => {
   for (let i = 0; i < rows.length; i += 500) {

@@ -29,8 +29,11 @@ export const photosOf = (db: Db, jobId: string): Promise<PhotoRow[]> =>
     .where(and(eq(photo.jobId, jobId), isNull(photo.deletedAt)))
     .orderBy(asc(photo.createdAt));
 
-export const photoBytes = async (db: Db, photoId: string): Promise<{ mime: string; bytes: Buffer }> => {
-  const [row] = await db.select({ mime: photo.mime, bytes: photo.bytes }).from(photo).where(eq(photo.id, photoId));
+export const photoBytes = async (db: Db, jobId: string, photoId: string): Promise<{ mime: string; bytes: Buffer }> => {
+  const [row] = await db
+    .select({ mime: photo.mime, bytes: photo.bytes })
+    .from(photo)
+    .where(and(eq(photo.id, photoId), eq(photo.jobId, jobId)));
   if (row === undefined) throw new NotFound("photo");
   return row;
 };

@@ -18,10 +18,10 @@ import {
 import type { Permission } from "../core/radio";
 import { bytea, geometry } from "./columns";
 
-const id = () => uuid().primaryKey().default(sql`gen_random_uuid()`);
+export const id = () => uuid().primaryKey().default(sql`gen_random_uuid()`);
 /** Counts up with every edit; an edit must name the version it was made on. */
-const version = () => integer().notNull().default(1);
-const stamps = () => ({
+export const version = () => integer().notNull().default(1);
+export const stamps = () => ({
   createdAt: timestamp("created_at", { withTimezone: true }).notNull().defaultNow(),
   updatedAt: timestamp("updated_at", { withTimezone: true }).notNull().defaultNow(),
   /** Nothing is deleted without a way back. */
@@ -229,6 +229,8 @@ export const radio = pgTable("radio", {
   family: text().notNull(),
   sheet: jsonb().notNull(),
   source: text().notNull(),
+  /** The import that brought it; taken away with it. */
+  importId: uuid("import_id"),
   version: version(),
   ...stamps(),
 });
@@ -238,6 +240,7 @@ export const antenna = pgTable("antenna", {
   name: text().notNull(),
   sheet: jsonb().notNull(),
   source: text().notNull(),
+  importId: uuid("import_id"),
   version: version(),
   ...stamps(),
 });
@@ -329,43 +332,6 @@ export const design = pgTable(
   (t) => [index("design_link").on(t.linkId)],
 );
 
-/** A file on its way in; its bytes lie on disk under its id. */
-export const upload = pgTable("upload", {
-  id: id(),
-  jobId: uuid("job_id").references(() => job.id),
-  name: text().notNull(),
-  sizeBytes: doublePrecision("size_bytes").notNull(),
-  receivedBytes: doublePrecision("received_bytes").notNull().default(0),
-  ...stamps(),
-});
-
-/** The taking in of one file: what was asked, how far it is, what came of it. */
-export const fileImport = pgTable(
-  "file_import",
-  {
-    id: id(),
-    jobId: uuid("job_id")
-      .notNull()
-      .references(() => job.id),
-    uploadId: uuid("upload_id").references(() => upload.id),
-    fileName: text("file_name").notNull(),
-    /** terrain, sites, obstacles, features */
-    what: text().notNull(),
-    options: jsonb().notNull(),
-    /** waiting, running, done, failed, stopped, removed */
-    state: text().notNull().default("waiting"),
-    doneShare: doublePrecision("done_share").notNull().default(0),
-    /** Rows or cells kept and refused, with reasons by row. */
-    result: jsonb(),
-    fault: text(),
-    /** The browser that asked for it: the whole of it is one edit of that one. */
-    clientId: text("client_id"),
-    version: version(),
-    ...stamps(),
-  },
-  (t) => [index("file_import_job").on(t.jobId)],
-);
-
 export const photo = pgTable(
   "photo",
   {
@@ -386,22 +352,6 @@ export const photo = pgTable(
   },
   (t) => [index("photo_job").on(t.jobId)],
 );
-
-/** A map of the user's own beneath the drawing. */
-export const basemap = pgTable("basemap", {
-  id: id(),
-  jobId: uuid("job_id")
-    .notNull()
-    .references(() => job.id),
-  kind: text().notNull(),
-  name: text().notNull(),
-  /** Address with {z}, {x}, {y} for kind xyz. */
-  address: text(),
-  uploadId: uuid("upload_id").references(() => upload.id),
-  credit: text().notNull().default(""),
-  version: version(),
-  ...stamps(),
-});
 
 /** What was changed, before and after, so that it can be read back and undone. */
 export const change = pgTable(

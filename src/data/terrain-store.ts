@@ -1,6 +1,7 @@
 import { and, eq, inArray, isNull, sql } from "drizzle-orm";
 import { type LatLon, planeProjection } from "../core/geo";
 import { cutTile, type TerrainGrid } from "../core/terrain";
+import { Refused } from "./clash";
 import type { Db } from "./client";
 import { terrainDataset, terrainTile } from "./schema";
 
@@ -26,7 +27,8 @@ const REACH_CELLS = 16;
 /** What a dataset's coordinates are in, as the core takes it. */
 const systemOf = (d: DatasetRow): string => d.crsDefinition ?? d.crs;
 
-const tilesNeeded = (d: DatasetRow, points: readonly LatLon[], aroundCells: number): [number, number][] => {
+/** @param between also the tiles that a line from point to point crosses. */
+const tilesNeeded = (d: DatasetRow, points: readonly LatLon[], aroundCells: number, between = true): [number, number][] => {
   const projection = planeProjection(systemOf(d));
   const wanted = new Set<string>();
   const add = (x: number, y: number): void => {
@@ -46,7 +48,11 @@ const tilesNeeded = (d: DatasetRow, points: readonly LatLon[], aroundCells: numb
   let last: [number, number] | null = null;
   for (const p of points) {
     const here = projection.forward(p);
-    if (last !== null) {
+    if (!Number.isFinite(here[0]) || !Number.isFinite(here[1])) {
+      last = null;
+      continue;
+    }
+    if (last !== null && between) {
       const steps = Math.ceil(Math.hypot(here[0] - last[0], here[1] - last[1]) / walk);
       for (let s = 1; s < steps; s++) add(last[0] + ((here[0] - last[0]) * s) / steps, last[1] + ((here[1] - last[1]) * s) / steps);
     }
@@ -133,20 +139,101 @@ export const gridsAlong = async (db: Db, points: readonly LatLon[]): Promise<Ter
   return Promise.all(datasets.map(async (d) => gridOf(d, await loadTiles(db, d, tilesNeeded(d, points, REACH_CELLS)))));
 };
 
-/** Grids for a small box of positions: every tile the box touches. */
-export const gridsOver = async (db: Db, rows: readonly (readonly LatLon[])[]): Promise<TerrainGrid[]> => {
-  const points = rows.flat();
-  const lats = points.map((p) => p.latDeg);
-  const lons = points.map((p) => p.lonDeg);
-  const box = { westDeg: Math.min(...lons), southDeg: Math.min(...lats), eastDeg: Math.max(...lons), northDeg: Math.max(...lats) };
-  const datasets = await datasetsIn(db, box);
-  return Promise.all(
-    datasets.map(async (d) => {
-      const wanted = new Map<string, [number, number]>();
-      for (const line of rows) for (const t of tilesNeeded(d, line, REACH_CELLS)) wanted.set(t.join(), t);
-      return gridOf(d, await loadTiles(db, d, [...wanted.values()]));
-    }),
-  );
+const boxOf = (points: readonly LatLon[]) => {
+  let [westDeg, southDeg, eastDeg, northDeg] = [180, 90, -180, -90];
+  for (const p of points) {
+    if (!Number.isFinite(p.latDeg) || !Number.isFinite(p.lonDeg)) continue;
+    westDeg = Math.min(westDeg, p.lonDeg);
+    eastDeg = Math.max(eastDeg, p.lonDeg);
+    southDeg = Math.min(southDeg, p.latDeg);
+    northDeg = Math.max(northDeg, p.latDeg);
+  }
+  return { westDeg, southDeg, eastDeg, northDeg };
+};
+
+/** Ends work that nobody waits for any more, or that took too long. */
+const refuseLeft = (signal: AbortSignal | undefined): void => {
+  if (signal?.aborted === true) throw new Refused("too-long", "window");
+};
+
+/** Points whose tiles are in memory at a time. */
+const POINTS_AT_ONCE = 50;
+
+/**
+ * Looks at places some at a time, each with the grids that know it, however far apart they lie.
+ * @param look called for each place with the grids about it, finest first.
+ */
+export const eachPlace = async (
+  db: Db,
+  points: readonly LatLon[],
+  look: (index: number, grids: readonly TerrainGrid[]) => void,
+  signal?: AbortSignal,
+): Promise<void> => {
+  const datasets = await datasetsIn(db, boxOf(points));
+  for (let i = 0; i < points.length; i += POINTS_AT_ONCE) {
+    refuseLeft(signal);
+    const part = points.slice(i, i + POINTS_AT_ONCE);
+    const grids: TerrainGrid[] = [];
+    for (const d of datasets) {
+      const wanted = tilesNeeded(d, part, 1, false);
+      if (wanted.length > 0) grids.push(gridOf(d, await loadTiles(db, d, wanted)));
+    }
+    part.forEach((_p, k) => {
+      look(i + k, grids);
+    });
+  }
+};
+
+/** Tiles that a window may take: some 100 MB. */
+const MOST_WINDOW_TILES = 400;
+
+/**
+ * Grids for a window of positions: every tile that it touches.
+ * @param lattice positions spread evenly over the window.
+ * @returns also the datasets that are too fine for so wide a window.
+ */
+export const gridsOver = async (
+  db: Db,
+  lattice: readonly LatLon[],
+  signal?: AbortSignal,
+): Promise<{ grids: TerrainGrid[]; leftOut: readonly DatasetRow[] }> => {
+  const grids: TerrainGrid[] = [];
+  const leftOut: DatasetRow[] = [];
+  let room = MOST_WINDOW_TILES;
+  for (const d of await datasetsIn(db, boxOf(lattice))) {
+    refuseLeft(signal);
+    const range = tileRange(d, lattice);
+    if (range === null) continue;
+    const count = (range.bottom - range.top + 1) * (range.right - range.left + 1);
+    if (count > room) {
+      leftOut.push(d);
+      continue;
+    }
+    room -= count;
+    const wanted: [number, number][] = [];
+    for (let r = range.top; r <= range.bottom; r++) for (let c = range.left; c <= range.right; c++) wanted.push([r, c]);
+    grids.push(gridOf(d, await loadTiles(db, d, wanted)));
+  }
+  return { grids, leftOut };
+};
+
+/** First and last row and column of tiles that an even spread of positions covers; null when none. */
+const tileRange = (d: DatasetRow, lattice: readonly LatLon[]): { top: number; bottom: number; left: number; right: number } | null => {
+  const projection = planeProjection(systemOf(d));
+  let [west, east, north, south] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY, Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
+  for (const p of lattice) {
+    const [x, y] = projection.forward(p);
+    const col = (x - d.originX) / d.stepX;
+    const row = (y - d.originY) / d.stepY;
+    if (!Number.isFinite(col) || !Number.isFinite(row)) continue;
+    west = Math.min(west, col);
+    east = Math.max(east, col);
+    north = Math.min(north, row);
+    south = Math.max(south, row);
+  }
+  if (!(east >= -1 && west <= d.cols && south >= -1 && north <= d.rows)) return null;
+  const tile = (cell: number, size: number): number => Math.floor(Math.min(size - 1, Math.max(0, cell)) / d.tileCells);
+  return { top: tile(north - 1, d.rows), bottom: tile(south + 1, d.rows), left: tile(west - 1, d.cols), right: tile(east + 1, d.cols) };
 };
 
 export const TILE_CELLS = 256;
@@ -276,3 +363,12 @@ export const tilesOf = async (db: Db, datasetId: string, tileRow: number): Promi
     .orderBy(terrainTile.tileCol);
   return rows.map((r) => ({ tileCol: r.tileCol, heightsM: floats(r.heightsM) }));
 };
+
+/** Datasets by their ids, whatever their state. */
+export const datasetsById = (db: Db, ids: readonly string[]): Promise<DatasetRow[]> =>
+  ids.length === 0
+    ? Promise.resolve([])
+    : db
+        .select()
+        .from(terrainDataset)
+        .where(inArray(terrainDataset.id, [...ids]));

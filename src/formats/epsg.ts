@@ -1,5 +1,6 @@
 import { readFileSync } from "node:fs";
 import path from "node:path";
+import { type LatLon, planeProjection } from "../core/geo";
 import { FileFault } from "./file-fault";
 
 export interface CoordinateSystem {
@@ -84,4 +85,38 @@ export const epsgInName = (name: string): number | null => {
   if (/CRS:?:?84\b|CRS84/i.test(name)) return 4326;
   const m = /EPSG[:/]+(?:[\d.]*[:/])?(\d{4,6})\b/i.exec(name);
   return m === null ? null : Number(m[1]);
+};
+
+const onlyLetters = (name: string): string => name.toLowerCase().replace(/[^a-z0-9]/g, "");
+/** Ways in which other writers name the same datums. */
+const SPELLINGS: readonly (readonly [RegExp, string])[] = [
+  [/wgs[_ ]1984/i, "WGS 84"],
+  [/etrs[_ ]1989/i, "ETRS89"],
+  [/nad[_ ]1983/i, "NAD83"],
+  [/nad[_ ]1927/i, "NAD27"],
+];
+
+/**
+ * The code of a system described as well-known text, as a .prj file has it: by its own code, else by its name.
+ * @returns null when neither is known.
+ */
+export const epsgOfWkt = (wkt: string): number | null => {
+  const text = wkt.slice(0, 20_000);
+  const codes = [...text.matchAll(/(?:AUTHORITY|ID)\s*\[\s*"EPSG"\s*,\s*"?(\d{4,6})"?\s*\]\s*\]\s*$/gi)];
+  const own = codes[codes.length - 1];
+  if (own !== undefined && usable(entries()[own[1]!])) return Number(own[1]);
+  const name = /^\s*(?:PROJCS|PROJCRS|GEOGCS|GEOGCRS)\s*\[\s*"([^"]{1,200})"/i.exec(text)?.[1];
+  if (name === undefined) return null;
+  const wanted = onlyLetters(SPELLINGS.reduce((n, [from, to]) => n.replace(from, to), name.replace(/^GCS_/i, "")));
+  for (const [code, e] of Object.entries(entries())) if (usable(e) && onlyLetters(e.name) === wanted) return Number(code);
+  return null;
+};
+
+/** Where a position in a system's own figures lies. @throws FileFault when the system is not known, or the place is none on earth. */
+export const positionInSystem = (epsg: number, x: number, y: number): LatLon => {
+  const system = coordinateSystem(epsg);
+  const p = planeProjection(system.definition ?? system.crs).inverse(x, y);
+  if (!(Math.abs(p.latDeg) <= 90 && Math.abs(p.lonDeg) <= 180))
+    throw new FileFault(`${x}, ${y} lies outside ${system.crs} (${system.name})`, "crs");
+  return p;
 };

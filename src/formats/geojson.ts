@@ -20,15 +20,26 @@ export const lineFeature = (points: readonly LatLon[], properties: Record<string
     ? pointFeature(points[0]!, properties)
     : { type: "Feature", properties, geometry: { type: "LineString", coordinates: points.map(pair) } };
 
-/** Rings run counter-clockwise, as the format asks. */
-export const polygonFeature = (outline: readonly LatLon[], properties: Record<string, unknown>): GeoJsonFeature => {
-  let twiceArea = 0;
-  outline.forEach((p, i) => {
-    const q = outline[(i + 1) % outline.length]!;
-    twiceArea += p.lonDeg * q.latDeg - q.lonDeg * p.latDeg;
-  });
-  const ring = (twiceArea < 0 ? [...outline].reverse() : [...outline]).map(pair);
-  return { type: "Feature", properties, geometry: { type: "Polygon", coordinates: [[...ring, ring[0]!]] } };
+/** The outer ring runs counter-clockwise and those of courtyards clockwise, as the format asks. */
+export const polygonFeature = (
+  outline: readonly LatLon[],
+  properties: Record<string, unknown>,
+  holes: readonly (readonly LatLon[])[] = [],
+): GeoJsonFeature => {
+  const ring = (points: readonly LatLon[], inner: boolean): [number, number][] => {
+    let twiceArea = 0;
+    points.forEach((p, i) => {
+      const q = points[(i + 1) % points.length]!;
+      twiceArea += p.lonDeg * q.latDeg - q.lonDeg * p.latDeg;
+    });
+    const turned = (twiceArea < 0 !== inner ? [...points].reverse() : [...points]).map(pair);
+    return [...turned, turned[0]!];
+  };
+  return {
+    type: "Feature",
+    properties,
+    geometry: { type: "Polygon", coordinates: [ring(outline, false), ...holes.map((h) => ring(h, true))] },
+  };
 };
 
 export const featureCollection = (features: readonly GeoJsonFeature[]): string => JSON.stringify({ type: "FeatureCollection", features });

@@ -32,16 +32,32 @@ const geoKeys = (epsg: number, geographic: boolean): number[] => {
  * A height grid as an uncompressed 32-bit float GeoTIFF, point-registered (AREA_OR_POINT=Point).
  * @param grid.epsg a projected or geographic system, e.g. 32627 or 4326; rows that run north are written with a matrix.
  */
-export const gridToGeoTiff = (grid: {
-  values: Float32Array;
-  cols: number;
-  rows: number;
-  originX: number;
-  originY: number;
-  stepX: number;
-  stepY: number;
-  epsg: number;
-}): Uint8Array => {
+export const gridToGeoTiff = (grid: TiffFrame & { values: Float32Array }): Uint8Array => {
+  const head = geoTiffHead(grid);
+  const bytes = new Uint8Array(head.length + grid.rows * grid.cols * 4);
+  bytes.set(head);
+  bytes.set(tiffHeights(grid.values.subarray(0, grid.rows * grid.cols)), head.length);
+  return bytes;
+};
+
+export interface TiffFrame {
+  readonly cols: number;
+  readonly rows: number;
+  readonly originX: number;
+  readonly originY: number;
+  readonly stepX: number;
+  readonly stepY: number;
+  readonly epsg: number;
+}
+
+/** Heights as they stand in the file, row after row: little-endian like the machines this runs on. */
+export const tiffHeights = (values: Float32Array): Uint8Array => {
+  const heights = values.map((h) => (Number.isNaN(h) ? NO_DATA : h));
+  return new Uint8Array(heights.buffer, heights.byteOffset, heights.byteLength);
+};
+
+/** All that comes before the heights; rows follow it, the first one first, as tiffHeights gives them. */
+export const geoTiffHead = (grid: TiffFrame): Uint8Array => {
   const { cols, rows, originX, originY, stepX, stepY, epsg } = grid;
   const strips = Math.ceil(rows / ROWS_PER_STRIP);
   const stripBytes = ROWS_PER_STRIP * cols * 4;
@@ -76,7 +92,7 @@ export const gridToGeoTiff = (grid: {
   const listBytes = 2 + make(0).length * 12 + 4;
   const beside = make(0).reduce((sum, t) => sum + (size(t) > 4 ? even(size(t)) : 0), 0);
   const dataAt = Math.ceil((8 + listBytes + beside) / 4) * 4;
-  const bytes = new Uint8Array(dataAt + rows * cols * 4);
+  const bytes = new Uint8Array(dataAt);
   const view = new DataView(bytes.buffer);
   const put = (type: number, at: number, value: number): void => {
     if (type === SHORT) view.setUint16(at, value, true);
@@ -105,11 +121,5 @@ export const gridToGeoTiff = (grid: {
       put(t.type, from + k * TYPE_BYTES[t.type]!, v);
     });
   });
-  // Little-endian like the machines this runs on.
-  const heights = new Float32Array(bytes.buffer, dataAt, rows * cols);
-  for (let i = 0; i < heights.length; i++) {
-    const h = grid.values[i]!;
-    heights[i] = Number.isNaN(h) ? NO_DATA : h;
-  }
   return bytes;
 };

@@ -1,11 +1,11 @@
-import { execFileSync } from "node:child_process";
-import { closeSync, mkdtempSync, openSync, readFileSync, rmSync, writeFileSync, writeSync } from "node:fs";
+import { closeSync, mkdtempSync, openSync, rmSync, writeFileSync, writeSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import { strToU8, zipSync } from "fflate";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { seededRandom } from "../core/units";
-import { coordinateSystem, csvText, FileFault, gpxText, gridToGeoTiff, kmlText, openTerrain, type Placed, readVector, tableRows } from ".";
+import { coordinateSystem, csvText, FileFault, gpxText, kmlText, openTerrain, type Placed, readVector, tableRows } from ".";
+import { gdalTiff, plainTiff, spoil } from "./testing/spoilt";
 
 /* Files spoilt at random, from a seed: whatever is in them, a reader answers with places, heights or a sentence. */
 
@@ -19,31 +19,6 @@ beforeAll(() => {
   dir = mkdtempSync(path.join(tmpdir(), "dry-arc-spoilt-"));
 });
 afterAll(() => rmSync(dir, { recursive: true, force: true }));
-
-/** Bytes changed, cut, doubled, swapped, or set to what numbers overflow at. */
-const spoil = (source: Uint8Array, random: () => number): Uint8Array => {
-  let bytes = Uint8Array.from(source);
-  const at = (): number => Math.floor(random() * bytes.length);
-  for (let n = 1 + Math.floor(random() * 6); n > 0 && bytes.length > 4; n--) {
-    const kind = Math.floor(random() * 6);
-    if (kind === 0) bytes[at()] = Math.floor(random() * 256);
-    else if (kind === 1) bytes = bytes.slice(0, at());
-    else if (kind === 2) bytes.fill(random() < 0.5 ? 255 : 0, at(), at() + 8);
-    else if (kind === 3) {
-      const from = at();
-      const piece = bytes.slice(from, from + 1 + Math.floor(random() * 64));
-      bytes = Uint8Array.from([...bytes.slice(0, from), ...piece, ...bytes.slice(from)]);
-    } else if (kind === 4) {
-      const a = at();
-      const b = at();
-      [bytes[a], bytes[b]] = [bytes[b]!, bytes[a]!];
-    } else {
-      const from = at();
-      bytes = Uint8Array.from([...bytes.slice(0, from), ...bytes.slice(from + 1 + Math.floor(random() * 32))]);
-    }
-  }
-  return bytes;
-};
 
 /** A few bytes changed in place: a tile of 3 MB has no structure but its size. */
 const patch = (file: string, random: () => number): void => {
@@ -99,27 +74,7 @@ const heights = async (file: string, name: string): Promise<void> => {
   }
 };
 
-const tiff = (): Uint8Array => {
-  const values = Float32Array.from({ length: 64 * 64 }, (_, i) => i % 97);
-  return gridToGeoTiff({ values, cols: 64, rows: 64, originX: 615_000, originY: 5_244_000, stepX: 30, stepY: -30, epsg: 32627 });
-};
-const packedTiff = (): Uint8Array => {
-  writeFileSync(path.join(dir, "plain.tif"), tiff());
-  execFileSync("gdal_translate", [
-    "-q",
-    "-co",
-    "COMPRESS=LZW",
-    "-co",
-    "TILED=YES",
-    "-co",
-    "BLOCKXSIZE=16",
-    "-co",
-    "BLOCKYSIZE=16",
-    path.join(dir, "plain.tif"),
-    path.join(dir, "packed.tif"),
-  ]);
-  return readFileSync(path.join(dir, "packed.tif"));
-};
+const TILED = ["TILED=YES", "BLOCKXSIZE=16", "BLOCKYSIZE=16"];
 const geojson = (): string =>
   JSON.stringify({
     type: "FeatureCollection",
@@ -131,8 +86,11 @@ const geojson = (): string =>
   });
 
 const ROWS: readonly (readonly [string, string, () => Uint8Array, (file: string, name: string) => Promise<void>])[] = [
-  ["GeoTIFF, plain", "a.tif", tiff, heights],
-  ["GeoTIFF, LZW in tiles", "b.tif", packedTiff, heights],
+  ["GeoTIFF, plain", "a.tif", plainTiff, heights],
+  ["GeoTIFF, LZW in tiles", "b.tif", () => gdalTiff(dir, "lzw.tif", ["COMPRESS=LZW", ...TILED]), heights],
+  ["GeoTIFF, Zstandard", "z.tif", () => gdalTiff(dir, "zstd.tif", ["COMPRESS=ZSTD", ...TILED]), heights],
+  ["GeoTIFF, LERC", "l.tif", () => gdalTiff(dir, "lerc.tif", ["COMPRESS=LERC", ...TILED]), heights],
+  ["GeoTIFF, big-endian strips", "y.tif", () => gdalTiff(dir, "be.tif", ["ENDIANNESS=BIG", "BLOCKYSIZE=1"]), heights],
   ["HGT", "N47W020.hgt", () => new Uint8Array(1201 * 1201 * 2).map((_, i) => i % 3), heights],
   [
     "ASCII grid",

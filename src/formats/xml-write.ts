@@ -15,6 +15,8 @@ export interface Placed {
   readonly name: string;
   readonly shape: "point" | "line" | "polygon";
   readonly points: readonly LatLon[];
+  /** Courtyards of an outline. */
+  readonly holes?: readonly (readonly LatLon[])[];
   readonly properties: Readonly<Record<string, unknown>>;
 }
 
@@ -24,7 +26,9 @@ const listed = (points: readonly LatLon[]): string => points.map((p) => `${angle
 const kmlShape = (p: Placed): string => {
   if (p.shape === "point") return `<Point><coordinates>${listed(p.points)}</coordinates></Point>`;
   if (p.shape === "line") return `<LineString><tessellate>1</tessellate><coordinates>${listed(p.points)}</coordinates></LineString>`;
-  return `<Polygon><outerBoundaryIs><LinearRing><coordinates>${listed([...p.points, p.points[0]!])}</coordinates></LinearRing></outerBoundaryIs></Polygon>`;
+  const ring = (of: readonly LatLon[]): string => `<LinearRing><coordinates>${listed([...of, of[0]!])}</coordinates></LinearRing>`;
+  const inner = (p.holes ?? []).map((h) => `<innerBoundaryIs>${ring(h)}</innerBoundaryIs>`).join("");
+  return `<Polygon><outerBoundaryIs>${ring(p.points)}</outerBoundaryIs>${inner}</Polygon>`;
 };
 
 const kmlData = (properties: Placed["properties"]): string => {
@@ -35,31 +39,41 @@ const kmlData = (properties: Placed["properties"]): string => {
   return `<ExtendedData>${data.join("")}</ExtendedData>`;
 };
 
-/** KML 2.2: names, shapes, and every other value as extended data. */
-export const kmlText = (title: string, things: readonly Placed[]): string =>
-  `<?xml version="1.0" encoding="UTF-8"?>\n<kml xmlns="http://www.opengis.net/kml/2.2"><Document><name>${escaped(title)}</name>\n${things
-    .map((p) => `<Placemark><name>${escaped(p.name)}</name>${kmlData(p.properties)}${kmlShape(p)}</Placemark>`)
-    .join("\n")}\n</Document></kml>\n`;
+/** KML 2.2: names, shapes, and every other value as extended data. Head, one thing, and end, to be written one after another. */
+export const kmlHead = (title: string): string =>
+  `<?xml version="1.0" encoding="UTF-8"?>\n<kml xmlns="http://www.opengis.net/kml/2.2"><Document><name>${escaped(title)}</name>\n`;
+export const kmlThing = (p: Placed): string =>
+  `<Placemark><name>${escaped(p.name)}</name>${kmlData(p.properties)}${kmlShape(p)}</Placemark>\n`;
+export const KML_END = "</Document></kml>\n";
 
-/** GPX 1.1: points as waypoints, lines as routes, outlines as closed tracks. */
-export const gpxText = (title: string, things: readonly Placed[]): string => {
-  const at = (tag: string, p: LatLon, inner = ""): string => `<${tag} lat="${angle(p.latDeg)}" lon="${angle(p.lonDeg)}">${inner}</${tag}>`;
-  const note = (p: Placed): string => {
-    const words = Object.entries(p.properties).filter(([, v]) => v !== null && v !== undefined && v !== "" && typeof v !== "object");
-    return words.length === 0 ? "" : `<desc>${escaped(words.map(([k, v]) => `${k}: ${String(v)}`).join("; "))}</desc>`;
-  };
-  // The schema wants waypoints first, then routes, then tracks.
-  const of = (shape: Placed["shape"]): Placed[] => things.filter((p) => p.shape === shape);
-  const body = [
-    ...of("point").map((p) => at("wpt", p.points[0]!, `<name>${escaped(p.name)}</name>${note(p)}`)),
-    ...of("line").map((p) => `<rte><name>${escaped(p.name)}</name>${note(p)}${p.points.map((q) => at("rtept", q)).join("")}</rte>`),
-    ...of("polygon").map(
-      (p) =>
-        `<trk><name>${escaped(p.name)}</name>${note(p)}<trkseg>${[...p.points, p.points[0]!].map((q) => at("trkpt", q)).join("")}</trkseg></trk>`,
-    ),
-  ];
-  return `<?xml version="1.0" encoding="UTF-8"?>\n<gpx version="1.1" creator="Dry Arc" xmlns="http://www.topografix.com/GPX/1/1"><metadata><name>${escaped(title)}</name></metadata>\n${body.join("\n")}\n</gpx>\n`;
+export const kmlText = (title: string, things: readonly Placed[]): string => kmlHead(title) + things.map(kmlThing).join("") + KML_END;
+
+const gpxPoint = (tag: string, p: LatLon, inner = ""): string =>
+  `<${tag} lat="${angle(p.latDeg)}" lon="${angle(p.lonDeg)}">${inner}</${tag}>`;
+
+const gpxNote = (p: Placed): string => {
+  const words = Object.entries(p.properties).filter(([, v]) => v !== null && v !== undefined && v !== "" && typeof v !== "object");
+  return words.length === 0 ? "" : `<desc>${escaped(words.map(([k, v]) => `${k}: ${String(v)}`).join("; "))}</desc>`;
 };
+
+/**
+ * GPX 1.1: points as waypoints, lines as routes, outlines as closed tracks. The schema wants them in this order, so a file
+ * is written of things of one shape, or of shapes in order.
+ */
+export const gpxHead = (title: string): string =>
+  `<?xml version="1.0" encoding="UTF-8"?>\n<gpx version="1.1" creator="Dry Arc" xmlns="http://www.topografix.com/GPX/1/1"><metadata><name>${escaped(title)}</name></metadata>\n`;
+export const gpxThing = (p: Placed): string => {
+  const head = `<name>${escaped(p.name)}</name>${gpxNote(p)}`;
+  if (p.shape === "point") return `${gpxPoint("wpt", p.points[0]!, head)}\n`;
+  if (p.shape === "line") return `<rte>${head}${p.points.map((q) => gpxPoint("rtept", q)).join("")}</rte>\n`;
+  const segment = (ring: readonly LatLon[]): string => `<trkseg>${[...ring, ring[0]!].map((q) => gpxPoint("trkpt", q)).join("")}</trkseg>`;
+  return `<trk>${head}${[p.points, ...(p.holes ?? [])].map(segment).join("")}</trk>\n`;
+};
+export const GPX_END = "</gpx>\n";
+const GPX_ORDER = ["point", "line", "polygon"] as const;
+
+export const gpxText = (title: string, things: readonly Placed[]): string =>
+  gpxHead(title) + GPX_ORDER.flatMap((shape) => things.filter((p) => p.shape === shape).map(gpxThing)).join("") + GPX_END;
 
 /** A table with one row a thing: its values, and its place as latitude and longitude or as WKT. */
 export const tableRows = (things: readonly Placed[]): Record<string, unknown>[] => {
@@ -70,8 +84,13 @@ export const tableRows = (things: readonly Placed[]): Record<string, unknown>[] 
     );
     const place =
       p.shape === "point"
-        ? { lat: angle(p.points[0]!.latDeg), lon: angle(p.points[0]!.lonDeg) }
-        : { WKT: p.shape === "line" ? `LINESTRING(${pairs(p.points)})` : `POLYGON((${pairs([...p.points, p.points[0]!])}))` };
+        ? { lat: Number(angle(p.points[0]!.latDeg)), lon: Number(angle(p.points[0]!.lonDeg)) }
+        : {
+            WKT:
+              p.shape === "line"
+                ? `LINESTRING(${pairs(p.points)})`
+                : `POLYGON(${[p.points, ...(p.holes ?? [])].map((r) => `(${pairs([...r, r[0]!])})`).join(",")})`,
+          };
     return { ...place, name: p.name, ...values };
   });
 };

@@ -6,6 +6,7 @@ import { finishImport, type ImportRow, reportProgress } from "../data/imports";
 import { insertDatasetRow, insertTiles, setDatasetReady, TILE_CELLS, type Tile, unfinishedDataset } from "../data/terrain-store";
 import { cellMetres, coordinateSystem, FileFault, openTerrain } from "../formats";
 import { metresOf } from "../service/import-rows";
+import { goesOn } from "./goes-on";
 import { Stopped } from "./stopped";
 
 /** Cells read at a time: 24 MB of heights, whatever the width of the file. */
@@ -60,6 +61,8 @@ export const importTerrain = async (db: Db, row: ImportRow, options: TerrainOpti
       for (let from = 0; from < tileCols; from += colsAtOnce) {
         const left = from * TILE_CELLS;
         const right = Math.min(cols, (from + colsAtOnce) * TILE_CELLS + 1);
+        goesOn();
+        if (source.holds?.(left, top, right, bottom) === false) continue;
         const heights = await source.read(left, top, right, bottom);
         for (let i = 0; i < heights.length; i++) {
           if (Number.isNaN(heights[i]!)) continue;

@@ -1,5 +1,5 @@
 import { type ChildProcess, execFileSync, spawn } from "node:child_process";
-import { mkdirSync, mkdtempSync, readFileSync, rmSync } from "node:fs";
+import { existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import { sql } from "drizzle-orm";
@@ -11,14 +11,15 @@ import { sampleGround } from "../core/terrain";
 import { asClient } from "../data/actor";
 import { Refused } from "../data/clash";
 import { type Db, openDb } from "../data/client";
-import { writePiece } from "../data/files";
+import { filePath } from "../data/files";
 import { redoLast, undoLast } from "../data/history";
-import { createImport, createUpload, forgetOldUploads, getImport, removeImport, setReceived, stopImport } from "../data/imports";
+import { createUpload, forgetOldUploads, getImport, removeImport, stopImport } from "../data/imports";
 import { createJob, type JobRow, sitesOf } from "../data/jobs";
 import { createSite } from "../data/sites";
 import { gridsAlong } from "../data/terrain-store";
 import { gridToGeoTiff } from "../formats";
 import { runImport } from "./run-import";
+import { askImport } from "./testing/bring";
 
 /* On the real database of the test command; the worker is the real process, and is killed. */
 const url = process.env.DATABASE_URL;
@@ -62,11 +63,11 @@ afterAll(async () => {
 });
 
 const startWorker = (): ChildProcess => {
-  worker = spawn("node_modules/.bin/tsx", ["src/jobs/worker.ts"], { env: { ...process.env }, stdio: "ignore", detached: true });
+  worker = spawn("node", ["build/worker.mjs"], { env: { ...process.env }, stdio: "ignore", detached: true });
   const made = worker;
   made.kill = (signal) => {
     try {
-      // The loader starts a process of its own: the whole group goes.
+      // Its readers are processes of their own: the whole group goes.
       process.kill(-made.pid!, signal ?? "SIGKILL");
     } catch {
       return false;
@@ -76,12 +77,7 @@ const startWorker = (): ChildProcess => {
   return made;
 };
 
-const brought = async (name: string, bytes: Uint8Array, options: ImportOptions): Promise<string> => {
-  const file = await createUpload(db, job.id, { name, sizeBytes: bytes.length });
-  await writePiece(file.id, 0, bytes);
-  await setReceived(db, file.id, bytes.length);
-  return (await createImport(db, { jobId: job.id, uploadId: file.id, fileName: name, what: options.what, options })).id;
-};
+const brought = (name: string, bytes: Uint8Array, options: ImportOptions): Promise<string> => askImport(db, job.id, name, bytes, options);
 
 const until = async <T>(ask: () => Promise<T>, good: (v: T) => boolean, what: string): Promise<T> => {
   const end = Date.now() + 60_000;
@@ -326,16 +322,16 @@ test("footprints with the database killed in the middle: none is there, then all
   await removeImport(db, id, true);
 });
 
-test("files that nobody asks for any more are forgotten; one whose import failed is kept for another try", async () => {
+test("files that nobody asks for any more are forgotten, and that of a failed import is gone at once", async () => {
   const spare = await createUpload(db, job.id, { name: "spare.csv", sizeBytes: 3 });
   const failed = await brought("bad.csv", Buffer.from("a,b\n1,2\n"), { what: "features", epsg: null, nameColumn: "a" });
   await runImport(db, pool, failed);
   const { state, uploadId } = await getImport(db, failed);
   expect(state).toBe("failed");
-  await db.execute(sql`UPDATE upload SET updated_at = now() - interval '3 days' WHERE id IN (${spare.id}, ${uploadId})`);
-  const gone = await forgetOldUploads(db, 48);
-  expect(gone).toContain(spare.id);
-  expect(gone).not.toContain(uploadId);
+  expect(existsSync(filePath(uploadId!))).toBe(false);
+  expect(await forgetOldUploads(db, 48)).not.toContain(spare.id);
+  await db.execute(sql`UPDATE upload SET updated_at = now() - interval '3 days' WHERE id = ${spare.id}`);
+  expect(await forgetOldUploads(db, 48)).toContain(spare.id);
 });
 
 describe("sites", () => {

@@ -1,15 +1,38 @@
 import type { Pool } from "pg";
-import { importOptionsSchema } from "../contract";
+import { z } from "zod";
+import { bundleOptionsSchema, importOptionsSchema } from "../contract";
 import { asClient } from "../data/actor";
 import { NotFound, Refused } from "../data/clash";
 import { type Db, isUnreachable } from "../data/client";
-import { filePath, removeFile } from "../data/files";
-import { failImport, getImport } from "../data/imports";
+import { filePath, isDiskFull, isWhole, removeFile } from "../data/files";
+import { failImport, forgetUpload, getImport, type ImportRow, uploadOf } from "../data/imports";
+import { logFault } from "../data/log";
 import { dropUnfinished } from "../data/terrain-store";
 import { FileFault } from "../formats";
+import { importBundle } from "./import-bundle";
 import { importPlaces } from "./import-places";
 import { importTerrain } from "./import-terrain";
 import { Stopped } from "./stopped";
+
+const optionsSchema = z.discriminatedUnion("what", [...importOptionsSchema.options, bundleOptionsSchema]);
+
+/** Why an import came to nothing, in words for who brought the file. */
+const sentenceOf = (error: unknown): string => {
+  if (error instanceof FileFault || error instanceof RangeError) return error.message;
+  if (error instanceof Refused && error.code === "job-exists")
+    return `job ${error.values.number}, ${error.values.name}, is here already; bring it in as a copy`;
+  if ((error as { code?: string }).code === "ENOENT") return "the file is no longer there; bring it in again";
+  if (isDiskFull(error)) return "the disk is full; make room and bring it in again";
+  logFault("import", error);
+  return "the program failed; its log says more";
+};
+
+/** Nothing asks for the file of an import that is over. */
+const dropFile = async (db: Db, row: ImportRow): Promise<void> => {
+  if (row.uploadId === null) return;
+  await forgetUpload(db, row.uploadId);
+  await removeFile(row.uploadId);
+};
 
 /** First number of the advisory locks that hold one import to one worker. */
 const LOCK_SPACE = 4611;
@@ -22,9 +45,10 @@ const LOCK_SPACE = 4611;
 export const runImport = async (db: Db, pool: Pool, importId: string): Promise<void> => {
   const client = await pool.connect();
   let broken: Error | undefined;
-  client.on("error", (error) => {
+  const lost = (error: Error): void => {
     broken = error;
-  });
+  };
+  client.on("error", lost);
   try {
     await client.query("SET statement_timeout = 0");
     const { rows } = await client.query<{ held: boolean }>("SELECT pg_try_advisory_lock($1, hashtext($2)) AS held", [LOCK_SPACE, importId]);
@@ -39,29 +63,26 @@ export const runImport = async (db: Db, pool: Pool, importId: string): Promise<v
     }
     const path = filePath(row.uploadId ?? "");
     try {
-      const options = importOptionsSchema.parse(row.options);
+      const file = row.uploadId === null ? null : await uploadOf(db, row.uploadId);
+      if (file === null || !(await isWhole(file.id, file.sizeBytes)))
+        throw new FileFault("the file did not come in whole; bring it in again");
+      const options = optionsSchema.parse(row.options);
       // The whole import is one edit of the browser that asked for it.
       await asClient(row.clientId, () =>
-        options.what === "terrain" ? importTerrain(db, row, options, path) : importPlaces(db, client, row, options, path),
+        options.what === "bundle"
+          ? importBundle(db, client, row, options.asCopy, path)
+          : options.what === "terrain"
+            ? importTerrain(db, row, options, path)
+            : importPlaces(db, client, row, options, path),
       );
-      if (row.uploadId !== null) await removeFile(row.uploadId);
+      await dropFile(db, row);
     } catch (error) {
       if (isUnreachable(error) || broken !== undefined) throw error;
       await dropUnfinished(db, importId);
+      await dropFile(db, row);
       const stopped = error instanceof Stopped || (error instanceof Refused && error.code === "import-stopped");
       if (stopped) return;
-      const known = error instanceof FileFault || error instanceof RangeError;
-      const missing = (error as { code?: string }).code === "ENOENT";
-      if (!known && !missing) console.error(error);
-      await failImport(
-        db,
-        row,
-        missing
-          ? "the file is no longer there; bring it in again"
-          : known
-            ? (error as Error).message
-            : "the program failed; its log says more",
-      );
+      await failImport(db, row, sentenceOf(error));
     }
   } finally {
     if (broken === undefined) {
@@ -69,6 +90,7 @@ export const runImport = async (db: Db, pool: Pool, importId: string): Promise<v
         broken = error;
       });
     }
+    client.removeListener("error", lost);
     client.release(broken);
   }
 };

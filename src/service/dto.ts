@@ -6,13 +6,14 @@ import {
   type JobDto,
   type KeptDesignDto,
   type LinkDto,
+  lonLats,
   type ObstacleDto,
   type PhotoDto,
   type SiteDto,
   type UploadDto,
 } from "../contract";
 import type { Db } from "../data/client";
-import { listAntennas, listRadios } from "../data/hardware";
+import { hardwareKey, listAntennas, listRadios } from "../data/hardware";
 import type { ImportRow, UploadRow } from "../data/imports";
 import type { DesignRow, JobRow, LinkWithDesign, SiteRow } from "../data/jobs";
 import type { ObstacleRow } from "../data/obstacles";
@@ -53,10 +54,15 @@ export const linkDto = (row: LinkWithDesign): LinkDto => ({
   design: designDto(row.design),
 });
 
+/** Sheets checked before, by what they are: checking a catalogue takes longer than reading it. */
+let checkedSheets: { readonly key: string; readonly dto: HardwareDto } | null = null;
+
 /** The catalogue; a stored sheet that no longer fits its schema is left out rather than trusted. */
 export const hardwareDto = async (db: Db): Promise<HardwareDto> => {
+  const key = await hardwareKey(db);
+  if (checkedSheets?.key === key) return checkedSheets.dto;
   const [radios, antennas] = await Promise.all([listRadios(db), listAntennas(db)]);
-  return {
+  const dto: HardwareDto = {
     radios: radios.flatMap((r) => {
       const sheet = radioSchema.safeParse(r.sheet);
       return sheet.success ? [{ ...sheet.data, source: r.source }] : [];
@@ -66,13 +72,16 @@ export const hardwareDto = async (db: Db): Promise<HardwareDto> => {
       return sheet.success ? [{ ...sheet.data, source: a.source }] : [];
     }),
   };
+  checkedSheets = { key, dto };
+  return dto;
 };
 
 export const obstacleDto = (o: ObstacleRow): ObstacleDto => ({
   id: o.id,
   name: o.name,
   kind: o.kind,
-  outline: o.outline.map((p): [number, number] => [p.lonDeg, p.latDeg]),
+  outline: lonLats(o.outline),
+  holes: o.holes.map(lonLats),
   baseAmslM: o.baseAmslM,
   heightM: o.heightM,
   crownBaseM: o.crownBaseM,

@@ -1,78 +1,66 @@
+import { open } from "node:fs/promises";
 import type { JobDto } from "../contract";
 import { inverse } from "../core/geo";
 import type { Db } from "../data/client";
 import { type JobRow, linksOf, sitesOf } from "../data/jobs";
-import { featuresOf, obstaclesOf } from "../data/obstacles";
-import {
-  csvText,
-  featureCollection,
-  gpxText,
-  kmlText,
-  lineFeature,
-  type Placed,
-  pointFeature,
-  polygonFeature,
-  tableRows,
-} from "../formats";
+import { everyObstacle, featuresOf } from "../data/obstacles";
+import { type Placed, type Written, writeAll, writePlaces } from "../formats";
 import { linkDto, obstacleDto, siteDto } from "./dto";
 import { endPositions } from "./profile";
 
 export type ExportWhat = "sites" | "links" | "obstacles" | "features";
-export type ExportFormat = "geojson" | "kml" | "gpx" | "csv";
+export type ExportFormat = Written;
 
-const EVERYWHERE = { westDeg: -180, southDeg: -90, eastDeg: 180, northDeg: 90 };
-const MOST_ROWS = 1_000_000;
-
-const thingsOf = async (db: Db, job: JobRow, what: ExportWhat): Promise<Placed[]> => {
+async function* thingsOf(db: Db, job: JobRow, what: ExportWhat): AsyncGenerator<readonly Placed[]> {
   if (what === "obstacles") {
-    const rows = await obstaclesOf(db, job.id, EVERYWHERE, MOST_ROWS);
-    return rows.map((o) => {
-      const { id: _i, version: _v, outline: _o, name, ...properties } = obstacleDto(o);
-      return { name, shape: "polygon", points: o.outline, properties };
-    });
+    for await (const rows of everyObstacle(db, job.id))
+      yield rows.map((o): Placed => {
+        const { id: _i, version: _v, outline: _o, holes: _h, name, ...properties } = obstacleDto(o);
+        return { name, shape: "polygon", points: o.outline, holes: o.holes, properties };
+      });
+    return;
   }
   if (what === "features") {
     const rows = await featuresOf(db, job.id);
-    return rows.map((f) => ({ name: f.name, shape: f.points.length === 1 ? "point" : "line", points: f.points, properties: {} }));
+    // Points before lines: some formats want them in this order.
+    const [points, lines] = [rows.filter((f) => f.points.length === 1), rows.filter((f) => f.points.length > 1)];
+    for (const list of [points, lines])
+      yield list.map((f) => ({ name: f.name, shape: f.points.length === 1 ? "point" : "line", points: f.points, properties: {} }));
+    return;
   }
   const sites = await sitesOf(db, job.id);
   if (what === "sites") {
-    return sites.map((row) => {
+    yield sites.map((row) => {
       const { id: _i, version: _v, name, latDeg, lonDeg, ...properties } = siteDto(row);
       return { name, shape: "point", points: [{ latDeg, lonDeg }], properties };
     });
+    return;
   }
-  return (await linksOf(db, job.id)).flatMap((row) => {
-    const near = sites.find((s) => s.id === row.nearSiteId);
-    const far = sites.find((s) => s.id === row.farSiteId);
+  const at = new Map(sites.map((x) => [x.id, x]));
+  yield (await linksOf(db, job.id)).flatMap((row): Placed[] => {
+    const near = at.get(row.nearSiteId);
+    const far = at.get(row.farSiteId);
     if (near === undefined || far === undefined) return [];
     const ends = endPositions(row, near, far);
     const { id: _d, version: _v, trimsM: _t, ...design } = linkDto(row).design;
-    return {
-      name: `${near.name} to ${far.name}`,
-      shape: "line",
-      points: [ends.near, ends.far],
-      properties: {
-        number: row.number,
-        near: near.name,
-        far: far.name,
-        label: row.label,
-        stage: row.stage,
-        distanceM: inverse(ends.near, ends.far).distanceM,
-        ...design,
+    return [
+      {
+        name: `${near.name} to ${far.name}`,
+        shape: "line",
+        points: [ends.near, ends.far],
+        properties: {
+          number: row.number,
+          near: near.name,
+          far: far.name,
+          label: row.label,
+          stage: row.stage,
+          distanceM: inverse(ends.near, ends.far).distanceM,
+          ...design,
+        },
       },
-    };
+    ];
   });
-};
-
-const asGeoJson = (things: readonly Placed[]): string =>
-  featureCollection(
-    things.map((t) => {
-      const properties = { name: t.name, ...t.properties };
-      if (t.shape === "point") return pointFeature(t.points[0]!, properties);
-      return t.shape === "line" ? lineFeature(t.points, properties) : polygonFeature(t.points, properties);
-    }),
-  );
+}
 
 const TYPES: Readonly<Record<ExportFormat, string>> = {
   geojson: "application/geo+json",
@@ -81,24 +69,21 @@ const TYPES: Readonly<Record<ExportFormat, string>> = {
   csv: "text/csv; charset=utf-8",
 };
 
-/** A part of a job as an open file: its text, its type, and a name for it. */
-export const exportJob = async (
-  db: Db,
-  job: JobRow,
-  what: ExportWhat,
-  format: ExportFormat,
-): Promise<{ text: string; type: string; name: string }> => {
-  const things = await thingsOf(db, job, what);
-  const title = `${job.name}, ${what}`;
-  const text =
-    format === "geojson"
-      ? asGeoJson(things)
-      : format === "kml"
-        ? kmlText(title, things)
-        : format === "gpx"
-          ? gpxText(title, things)
-          : csvText(tableRows(things));
-  return { text, type: TYPES[format], name: `${fileName(job.name)}-${what}.${format}` };
+/** Type of such a file, and a name for it. */
+export const exportHead = (job: JobRow, what: ExportWhat, format: ExportFormat): { type: string; name: string } => ({
+  type: TYPES[format],
+  name: `${fileName(job.name)}-${what}.${format}`,
+});
+
+/** Writes a part of a job as an open file, piece by piece. */
+export const writeExport = async (db: Db, job: JobRow, what: ExportWhat, format: ExportFormat, path: string): Promise<void> => {
+  const out = await open(path, "w");
+  try {
+    for await (const text of writePlaces(format, `${job.name}, ${what}`, thingsOf(db, job, what)))
+      await writeAll(out, Buffer.from(text, "utf8"));
+  } finally {
+    await out.close();
+  }
 };
 
 /** A job's name as a file's. */

@@ -1,7 +1,7 @@
 import { insideOutline, type LatLon, planeProjection } from "../core/geo";
-import { bilinearSampler } from "../core/terrain";
+import { bilinearSampler, type TerrainGrid } from "../core/terrain";
 import type { Db } from "../data/client";
-import { gridsAlong } from "../data/terrain-store";
+import { eachPlace } from "../data/terrain-store";
 
 export interface HeightHere {
   readonly groundAmslM: number | null;
@@ -11,16 +11,22 @@ export interface HeightHere {
 }
 
 /** Height of the ground at each of some places, from the finest terrain that knows it. */
-export const heightsAt = async (db: Db, points: readonly LatLon[]): Promise<HeightHere[]> => {
-  const grids = await gridsAlong(db, points);
-  const samplers = grids.map((g) => ({ g, sample: bilinearSampler(g), projection: planeProjection(g.crs) }));
-  return points.map((p) => {
-    for (const { g, sample, projection } of samplers) {
-      const h = sample(...projection.forward(p));
-      if (!Number.isNaN(h)) return { groundAmslM: h, dataset: g.name, kind: g.kind, sigmaM: g.sigmaM };
-    }
-    return { groundAmslM: null, dataset: null, kind: null, sigmaM: null };
-  });
+export const heightsAt = async (db: Db, points: readonly LatLon[], signal?: AbortSignal): Promise<HeightHere[]> => {
+  const out: HeightHere[] = points.map(() => ({ groundAmslM: null, dataset: null, kind: null, sigmaM: null }));
+  await eachPlace(
+    db,
+    points,
+    (i, grids) => {
+      for (const g of grids) {
+        const h = bilinearSampler(g)(...planeProjection(g.crs).forward(points[i]!));
+        if (Number.isNaN(h)) continue;
+        out[i] = { groundAmslM: h, dataset: g.name, kind: g.kind, sigmaM: g.sigmaM };
+        return;
+      }
+    },
+    signal,
+  );
+  return out;
 };
 
 /** Points of a grid laid over an outline, so that its roof or crown is met. */
@@ -33,6 +39,7 @@ const INNER_POINTS = 9;
 export const heightProposal = async (
   db: Db,
   outline: readonly LatLon[],
+  signal?: AbortSignal,
 ): Promise<{ heightM: number; sigmaM: number; dataset: string } | null> => {
   const lats = outline.map((p) => p.latDeg);
   const lons = outline.map((p) => p.lonDeg);
@@ -45,19 +52,32 @@ export const heightProposal = async (
       if (insideOutline(p, outline)) inner.push(p);
     }
   }
-  const grids = await gridsAlong(db, [...inner, ...outline]);
-  const of = (kind: "dtm" | "dsm") => {
-    const grid = grids.find((g) => g.kind === kind);
-    if (grid === undefined) return null;
-    const sample = bilinearSampler(grid);
-    const projection = planeProjection(grid.crs);
-    return { grid, at: (p: LatLon) => sample(...projection.forward(p)) };
-  };
+  // The finest of each kind that knows any of the places; a place that it does not know counts for nothing.
+  const places = [...inner, ...outline];
+  const seen = new Map<string, { grid: TerrainGrid; heights: number[] }>();
+  await eachPlace(
+    db,
+    places,
+    (i, grids) => {
+      for (const grid of grids) {
+        let held = seen.get(grid.id);
+        if (held === undefined) {
+          held = { grid, heights: places.map(() => Number.NaN) };
+          seen.set(grid.id, held);
+        }
+        held.heights[i] = bilinearSampler(grid)(...planeProjection(grid.crs).forward(places[i]!));
+      }
+    },
+    signal,
+  );
+  const of = (kind: "dtm" | "dsm") =>
+    [...seen.values()].filter((s) => s.grid.kind === kind).sort((a, b) => a.grid.cellM - b.grid.cellM)[0] ?? null;
   const surface = of("dsm");
   if (surface === null) return null;
-  const tops = inner.map(surface.at).filter((h) => !Number.isNaN(h));
+  const known = (h: number): boolean => !Number.isNaN(h);
+  const tops = surface.heights.slice(0, inner.length).filter(known);
   const bare = of("dtm");
-  const around = (bare === null ? outline.map(surface.at) : inner.map(bare.at)).filter((h) => !Number.isNaN(h));
+  const around = (bare === null ? surface.heights.slice(inner.length) : bare.heights.slice(0, inner.length)).filter(known);
   if (tops.length === 0 || around.length === 0) return null;
   // A corner drawn a little inside the wall meets the roof: the lower half of the rim is the ground.
   const sorted = [...around].sort((a, b) => a - b);

@@ -27,7 +27,7 @@ const square = [
 const area = (properties: RawFeature["properties"]): RawFeature => ({
   row: 3,
   properties,
-  shape: { type: "polygon", outline: square, holes: 0 },
+  shape: { type: "polygon", outline: square, holes: [] },
 });
 const made = (properties: RawFeature["properties"], more: Partial<ObstaclesOptions> = {}) =>
   obstacleOf(area(properties), { ...OPTIONS, ...more });
@@ -37,12 +37,17 @@ describe("obstacles out of a file", () => {
     ["a number in feet", { h: 20 }, 6.096],
     ["text with a unit", { h: "20 ft" }, 6.096],
     ["a decimal comma", { h: "20,5" }, 20.5 * 0.3048],
+    ["metres in a column said to be feet", { h: "12 m" }, 12],
+    ["feet written close", { h: "39ft" }, 39 * 0.3048],
   ])("%s", (_what, properties, heightM) => {
     expect(made(properties)).toMatchObject({ value: { heightM: expect.closeTo(heightM, 9), heightSource: "imported", baseAmslM: null } });
   });
   test("a missing height is refused unless one was said, and then told as typed", () => {
     expect(made({ h: "" })).toEqual({ reason: "it has no height" });
     expect(made({ h: "high" })).toEqual({ reason: '"high" is no height' });
+    expect(made({ h: "7 storeys" })).toEqual({ reason: '"7 storeys" is no height' });
+    expect(made({ h: 0 })).toEqual({ reason: "its height is 0, which says that it is not known" });
+    expect(made({ h: "0" }, { heightDefaultM: 7 })).toMatchObject({ value: { heightM: 7, heightSource: "typed" } });
     expect(made({ h: null }, { heightDefaultM: 7 })).toMatchObject({ value: { heightM: 7, heightSource: "typed" } });
   });
   test("a kind that is none, and a height beyond all bounds, are refused by name", () => {

@@ -1,7 +1,7 @@
 import { z } from "zod";
 import type { ObstacleFields, ObstaclesOptions, SitesOptions } from "../contract";
 import { mountingPointSchema, obstacleFieldsSchema } from "../contract";
-import { circleAbout, type LatLon, widenLine } from "../core/geo";
+import { circleAbout, farFromPlaces, type LatLon, thinLine, widenLine } from "../core/geo";
 import { metresFromFeet } from "../core/units";
 import type { SiteInput } from "../data/sites";
 import type { RawFeature } from "../formats";
@@ -14,13 +14,33 @@ export const metresOf = (value: number, unit: "m" | "ft" | "us-ft"): number =>
 
 type Properties = RawFeature["properties"];
 
-/** A value of a column as a number: "7.5", "7,5", "7.5 m"; NaN where there is none. */
+const UNIT_WORDS: Readonly<Record<string, number>> = {
+  m: 1,
+  metre: 1,
+  metres: 1,
+  meter: 1,
+  meters: 1,
+  ft: metresFromFeet(1),
+  feet: metresFromFeet(1),
+  foot: metresFromFeet(1),
+  "'": metresFromFeet(1),
+};
+const FIGURE = /^\s*(-?\d+(?:[.,]\d+)?)\s*([a-z']*)\.?\s*$/i;
+
+/** A value of a column as a plain number: "7.5", "7,5"; NaN where there is none, or it has a unit that is not known. */
 const numberIn = (p: Properties, column: string | null): number => {
   const value = column === null ? undefined : p[column];
   if (typeof value === "number") return value;
-  if (typeof value !== "string") return Number.NaN;
-  const m = /^\s*(-?\d+(?:[.,]\d+)?)\s*(?:m|ft)?\s*$/.exec(value);
-  return m === null ? Number.NaN : Number(m[1]!.replace(",", "."));
+  const m = typeof value === "string" ? FIGURE.exec(value) : null;
+  return m === null || (m[2] !== "" && UNIT_WORDS[m[2]!.toLowerCase()] === undefined) ? Number.NaN : Number(m[1]!.replace(",", "."));
+};
+
+/** A height in metres: in the unit that stands beside it, else in the one the column is said to have. */
+const metresIn = (p: Properties, column: string | null, unit: "m" | "ft" | "us-ft"): number => {
+  const value = column === null ? undefined : p[column];
+  const m = typeof value === "string" ? FIGURE.exec(value) : null;
+  const own = m === null ? undefined : UNIT_WORDS[m[2]!.toLowerCase()];
+  return own === undefined ? metresOf(numberIn(p, column), unit) : Number(m![1]!.replace(",", ".")) * own;
 };
 const textIn = (p: Properties, column: string | null): string => {
   const value = column === null ? null : p[column];
@@ -34,7 +54,10 @@ const ownNumber = (p: Properties, key: string, otherwise: number): number => {
 };
 const ownText = (p: Properties, key: string): string | null => (typeof p[key] === "string" && p[key] !== "" ? (p[key] as string) : null);
 
-export type Made<T> = { readonly value: T } | { readonly reason: string };
+/** @property note what was taken otherwise than it stands in the file. */
+export type Made<T> = { readonly value: T; readonly note?: string } | { readonly reason: string };
+
+const pairs = (points: readonly LatLon[]): [number, number][] => points.map((q) => [q.lonDeg, q.latDeg]);
 
 const outlineOf = (f: RawFeature, widthM: number): readonly LatLon[] =>
   f.shape.type === "polygon"
@@ -47,11 +70,16 @@ const outlineOf = (f: RawFeature, widthM: number): readonly LatLon[] =>
 export const obstacleOf = (f: RawFeature, o: ObstaclesOptions): Made<ObstacleFields> => {
   const p = f.properties;
   const own = "heightM" in p && "kind" in p;
-  const given = own ? numberIn(p, "heightM") : metresOf(numberIn(p, o.heightColumn), o.heightUnit);
+  const read = own ? numberIn(p, "heightM") : metresIn(p, o.heightColumn, o.heightUnit);
+  // Nothing that stands in a path is 0 m high: it is what an unknown height is written as.
+  const given = read === 0 ? Number.NaN : read;
   const heightM = Number.isNaN(given) ? o.heightDefaultM : given;
   if (heightM === null) {
     const shown = o.heightColumn === null ? "" : textIn(p, o.heightColumn);
-    return { reason: shown === "" ? "it has no height" : `"${shown}" is no height` };
+    return {
+      reason:
+        read === 0 ? "its height is 0, which says that it is not known" : shown === "" ? "it has no height" : `"${shown}" is no height`,
+    };
   }
   const kind = (own ? ownText(p, "kind") : textIn(p, o.kindColumn).toLowerCase()) || o.kind;
   const span = kind === "line" || kind === "crane";
@@ -59,7 +87,8 @@ export const obstacleOf = (f: RawFeature, o: ObstaclesOptions): Made<ObstacleFie
   const parsed = obstacleFieldsSchema.safeParse({
     name: own ? (ownText(p, "name") ?? "") : textIn(p, o.nameColumn),
     kind,
-    outline: outlineOf(f, o.widthM).map((q) => [q.lonDeg, q.latDeg]),
+    outline: pairs(outlineOf(f, o.widthM)),
+    holes: f.shape.type === "polygon" ? f.shape.holes.map(pairs) : [],
     baseAmslM: Number.isNaN(base) ? null : base,
     heightM,
     crownBaseM: own ? ownNumber(p, "crownBaseM", 0) : 0,
@@ -95,7 +124,7 @@ export const siteOf = (f: RawFeature, o: SitesOptions): Made<SiteInput> => {
   const own = "mountAglM" in p;
   const name = (own ? (ownText(p, "name") ?? "") : textIn(p, o.nameColumn)).slice(0, 80);
   if (name === "") return { reason: "it has no name" };
-  const given = own ? numberIn(p, "mountAglM") : metresOf(numberIn(p, o.heightColumn), o.heightUnit);
+  const given = own ? numberIn(p, "mountAglM") : metresIn(p, o.heightColumn, o.heightUnit);
   const mountAglM = Number.isNaN(given) ? o.heightDefaultM : given;
   if (!(mountAglM >= 0 && mountAglM <= 300)) return { reason: `a mount ${mountAglM} m above ground is outside 0 to 300 m` };
   const most = numberIn(p, own ? "mountMaxAglM" : null);
@@ -131,5 +160,36 @@ export const featureOf = (f: RawFeature, nameColumn: string | null): Made<{ name
   if (name === "") return { reason: "it has no name" };
   const points =
     f.shape.type === "point" ? [f.shape.at] : f.shape.type === "line" ? f.shape.points : [...f.shape.outline, f.shape.outline[0]!];
-  return points.length > 5000 ? { reason: `${points.length} points are more than the 5000 taken` } : { value: { name, points } };
+  if (points.length <= MOST_FEATURE_POINTS) return { value: { name, points } };
+  const thin = thinLine(points, MOST_FEATURE_POINTS);
+  return {
+    value: { name, points: thin.points },
+    note: `its ${points.length} points were thinned to ${thin.points.length}, at least ${thin.apartM} m apart`,
+  };
+};
+
+const MOST_FEATURE_POINTS = 5000;
+
+/** A first point of a thing, to say where it lies. */
+const firstOf = (f: RawFeature): LatLon =>
+  f.shape.type === "point" ? f.shape.at : (f.shape.type === "line" ? f.shape.points : f.shape.outline)[0]!;
+
+const km = (m: number): string => (m < 10_000 ? (m / 1000).toFixed(1) : String(Math.round(m / 1000)));
+
+/**
+ * Tells of things why they lie too far from a job's places to be taken unasked; null for what is near.
+ * @param known the job's places.
+ */
+export const farReason = (known: readonly LatLon[]): ((f: RawFeature) => { reason: string; swapped: boolean } | null) => {
+  const isFar = farFromPlaces(known);
+  return (f) => {
+    const at = firstOf(f);
+    const far = isFar(at);
+    if (far === null) return null;
+    const swapped = far.meant !== null && far.meant.latDeg === at.lonDeg && far.meant.lonDeg === at.latDeg;
+    return {
+      reason: `it lies ${km(far.distanceM)} km from the job${swapped ? "; with latitude and longitude exchanged it would not" : ""}`,
+      swapped,
+    };
+  };
 };

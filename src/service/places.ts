@@ -10,6 +10,9 @@ import { type Asked, askedOf } from "./asked-link";
 import { profileBetween } from "./profile";
 
 /** Spots tried along a roof's edge or a line, and the least step between them. */
+/** Buildings looked at about an end: the box is that of one roof. */
+const MOST_NEAR = 5000;
+
 const MOST_SPOTS = 60;
 const STEP_M = 1;
 /** A building this near the site's position carries it. */
@@ -43,7 +46,7 @@ const roofOf = async (db: Db, jobId: string, site: LatLon): Promise<readonly Lat
     southDeg: site.latDeg - ROOF_REACH_DEG,
     northDeg: site.latDeg + ROOF_REACH_DEG,
   };
-  const buildings = (await obstaclesOf(db, jobId, box)).filter((o) => o.kind === "building");
+  const buildings = (await obstaclesOf(db, jobId, box, MOST_NEAR)).rows.filter((o) => o.kind === "building");
   const inside = buildings.find((o) => insideOutline(site, o.outline));
   return (inside ?? buildings.find((o) => distanceToOutlineM(site, o.outline) <= EDGE_M))?.outline ?? null;
 };

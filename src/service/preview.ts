@@ -1,5 +1,5 @@
 import type { PreviewDto } from "../contract";
-import { planeProjection } from "../core/geo";
+import { type LatLon, planeProjection } from "../core/geo";
 import {
   cellMetres,
   columnsOf,
@@ -12,6 +12,7 @@ import {
   type TerrainSource,
   type VectorQuestion,
 } from "../formats";
+import { farReason } from "./import-rows";
 
 /** Features looked at, shapes sent for drawing, faults shown. */
 const MOST_SEEN = 3000;
@@ -107,7 +108,12 @@ const drawn = (s: RawShape): { type: "point" | "line" | "polygon"; points: [numb
   return { type: s.type, points: points.map((p) => [p.lonDeg, p.latDeg]) };
 };
 
-const placesPreview = async (path: string, name: string, question: VectorQuestion): Promise<PreviewDto> => {
+const placesPreview = async (path: string, name: string, question: VectorQuestion, known: readonly LatLon[]): Promise<PreviewDto> => {
+  const isFar = farReason(known);
+  const notes: { row: number; reason: string }[] = [];
+  let far = 0;
+  let swapped = 0;
+  let farKm: string | null = null;
   const samples = new Map<string, { sample: string; numeric: boolean }>();
   const counts = { point: 0, line: 0, polygon: 0 };
   const shapes: ReturnType<typeof drawn>[] = [];
@@ -118,6 +124,12 @@ const placesPreview = async (path: string, name: string, question: VectorQuestio
     feature: (f) => {
       seen++;
       counts[f.shape.type]++;
+      const away = isFar(f);
+      if (away !== null) {
+        far++;
+        if (away.swapped) swapped++;
+        farKm ??= /lies ([\d.]+) km/.exec(away.reason)?.[1] ?? null;
+      }
       if (shapes.length < MOST_SHAPES) shapes.push(drawn(f.shape));
       if (seen === 1)
         own = "mountAglM" in f.properties ? "sites" : "heightM" in f.properties && "kind" in f.properties ? "obstacles" : null;
@@ -132,6 +144,9 @@ const placesPreview = async (path: string, name: string, question: VectorQuestio
     fault: (fault) => {
       seen++;
       if (faults.length < MOST_FAULTS) faults.push(fault);
+    },
+    note: (note) => {
+      if (notes.length < MOST_FAULTS) notes.push(note);
     },
     enough: () => seen >= MOST_SEEN,
   });
@@ -150,13 +165,23 @@ const placesPreview = async (path: string, name: string, question: VectorQuestio
     lon: guess.lon,
     shapes,
     faults,
+    notes,
+    far,
+    farKm: farKm === null ? null : Number(farKm),
+    swapped,
     own,
     problem: seen > 0 && seen === faults.length ? faults[0]!.reason : null,
   };
 };
 
 /** Looks into a file: what it holds, what it says of itself, and what it leaves to be asked. @throws FileFault. */
-export const previewFile = async (path: string, name: string, question: VectorQuestion): Promise<PreviewDto> => {
+export const previewFile = async (
+  path: string,
+  name: string,
+  question: VectorQuestion,
+  /** Where the job is at home: what lies far from there is asked about. */
+  known: readonly LatLon[],
+): Promise<PreviewDto> => {
   if (await isTerrainFile(path, name)) return terrainPreview(path, name, question);
-  return placesPreview(path, name, question);
+  return placesPreview(path, name, question, known);
 };

@@ -7,19 +7,16 @@ import { strFromU8, unzipSync, zipSync } from "fflate";
 import { Pool } from "pg";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import type { ImportOptions } from "../contract";
-import { Refused } from "../data/clash";
 import { type Db, openDb } from "../data/client";
-import { writePiece } from "../data/files";
-import { createImport, createUpload, getImport, setReceived } from "../data/imports";
+import { getImport, removeImport } from "../data/imports";
 import { createJob, getJob, type JobRow, listJobs, sitesOf } from "../data/jobs";
 import { migrateDb } from "../data/migrate";
 import { featuresOf, obstaclesOf } from "../data/obstacles";
 import { createPhoto } from "../data/photos";
-import { FileFault } from "../formats";
 import { runImport } from "../jobs/run-import";
-import { readBundle, writeBundle } from "./bundle";
+import { askImport, bundleBytes, exportText, takeBundle } from "../jobs/testing/bring";
 import { obstacleDto, siteDto } from "./dto";
-import { type ExportFormat, type ExportWhat, exportJob } from "./export";
+import type { ExportFormat, ExportWhat } from "./export";
 import { verdictsOf } from "./verdicts";
 
 /* Every export taken in again equals the original; a whole job moves to another database and back. */
@@ -57,13 +54,9 @@ const emptyJob = (name: string): Promise<JobRow> =>
   });
 
 const takeIn = async (job: JobRow, name: string, text: string, options: ImportOptions): Promise<void> => {
-  const bytes = Buffer.from(text);
-  const file = await createUpload(db, job.id, { name, sizeBytes: bytes.length });
-  await writePiece(file.id, 0, bytes);
-  await setReceived(db, file.id, bytes.length);
-  const row = await createImport(db, { jobId: job.id, uploadId: file.id, fileName: name, what: options.what, options });
-  await runImport(db, pool, row.id);
-  const done = await getImport(db, row.id);
+  const id = await askImport(db, job.id, name, Buffer.from(text), options);
+  await runImport(db, pool, id);
+  const done = await getImport(db, id);
   expect(done.fault).toBeNull();
   expect(done.result).toMatchObject({ refused: 0 });
 };
@@ -105,7 +98,7 @@ const contents = async (jobId: string, what: ExportWhat): Promise<string[]> => {
       .sort();
   }
   if (what === "obstacles") {
-    return (await obstaclesOf(db, jobId, EVERYWHERE, 1e6))
+    return (await obstaclesOf(db, jobId, EVERYWHERE, 1e6)).rows
       .map((row) => {
         const { id: _i, version: _v, outline, ...rest } = obstacleDto(row);
         return JSON.stringify({ ring: ringKey(outline), ...Object.fromEntries(Object.entries(rest).sort()) });
@@ -130,7 +123,7 @@ describe("a part of a job, out and in again", () => {
     ["features", "csv"],
     ["features", "gpx"],
   ] as const)("%s as %s", async (what, format) => {
-    const file = await exportJob(db, demo, what, format as ExportFormat);
+    const file = await exportText(db, demo, what, format as ExportFormat);
     const job = await emptyJob(`${what} by ${format}`);
     await takeIn(job, file.name, file.text, OPTIONS[what]);
     const [went, came] = [await contents(demo.id, what), await contents(job.id, what)];
@@ -141,7 +134,7 @@ describe("a part of a job, out and in again", () => {
   test("OGR opens every one of them and counts the same", async () => {
     for (const what of ["sites", "links", "obstacles", "features"] as const) {
       for (const format of ["geojson", "kml", "gpx", "csv"] as const) {
-        const file = await exportJob(db, demo, what, format);
+        const file = await exportText(db, demo, what, format);
         const at = path.join(dir, file.name);
         writeFileSync(at, file.text);
         const info = execFileSync("ogrinfo", ["-ro", "-so", "-al", at], { encoding: "utf8" });
@@ -159,13 +152,15 @@ describe("a part of a job, out and in again", () => {
 
 describe("a whole job", () => {
   const elsewhere = "elsewhere";
-  let other: { db: Db; close: () => Promise<void> };
+  let other: { db: Db; pool: Pool; close: () => Promise<void> };
   beforeAll(async () => {
     execFileSync("node", ["bin/db.mjs", "start", elsewhere], { stdio: "ignore" });
-    other = openDb(execFileSync("node", ["bin/db.mjs", "url", elsewhere], { encoding: "utf8" }).trim());
+    const address = execFileSync("node", ["bin/db.mjs", "url", elsewhere], { encoding: "utf8" }).trim();
+    other = { ...openDb(address), pool: new Pool({ connectionString: address, max: 2 }) };
     await migrateDb(other.db);
   });
   afterAll(async () => {
+    await other.pool.end();
     await other.close();
     execFileSync("node", ["bin/db.mjs", "stop", elsewhere], { stdio: "ignore" });
     rmSync(path.join(".data", elsewhere), { recursive: true, force: true });
@@ -183,13 +178,12 @@ describe("a whole job", () => {
       mime: "image/jpeg",
       bytes: Buffer.from([0xff, 0xd8, 0xff, 1, 2, 3]),
     });
-    const out = await writeBundle(db, await getJob(db, demo.id));
-    const file = path.join(dir, "job.zip");
-    writeFileSync(file, out);
-    const { jobId, differing } = await readBundle(other.db, file, false);
-    expect(jobId).toBe(demo.id);
-    expect(differing).toEqual([]);
-    const back = await writeBundle(other.db, await getJob(other.db, jobId));
+    const out = await bundleBytes(db, await getJob(db, demo.id));
+    const first_ = await takeBundle(other.db, other.pool, out, false);
+    expect(first_.fault).toBeNull();
+    const jobId = demo.id;
+    expect(first_).toMatchObject({ state: "done", jobId, result: { jobId, differing: [] } });
+    const back = await bundleBytes(other.db, await getJob(other.db, jobId));
     const [a, b] = [unzipSync(out), unzipSync(back)];
     expect(Object.keys(b).sort()).toEqual(Object.keys(a).sort());
     for (const name of Object.keys(a)) expect(Buffer.compare(Buffer.from(a[name]!), Buffer.from(b[name]!)), name).toBe(0);
@@ -208,21 +202,23 @@ describe("a whole job", () => {
     writeFileSync(path.join(dir, "part.tif"), a[tif]!);
     expect(execFileSync("gdalinfo", [path.join(dir, "part.tif")], { encoding: "utf8" })).toContain("UTM zone 27N");
 
-    await expect(readBundle(other.db, file, false)).rejects.toBeInstanceOf(Refused);
-    const copy = await readBundle(other.db, file, true);
+    expect((await takeBundle(other.db, other.pool, out, false)).fault).toMatch(/is here already/);
+    const copy = await takeBundle(other.db, other.pool, out, true);
     expect(copy.jobId).not.toBe(jobId);
-    expect((await verdictsOf(other.db, await getJob(other.db, copy.jobId))).map((v) => v.verdict)).toEqual(
+    expect((await verdictsOf(other.db, await getJob(other.db, copy.jobId!))).map((v) => v.verdict)).toEqual(
       (await verdictsOf(db, await getJob(db, jobId))).map((v) => v.verdict),
     );
   });
 
   test("a changed byte, a missing part or a foreign zip is refused by name, and nothing is written", async () => {
-    const out = unzipSync(await writeBundle(db, await getJob(db, demo.id)));
+    const out = unzipSync(await bundleBytes(db, await getJob(db, demo.id)));
     const jobs = async () => Number((await other.db.execute<{ n: string }>(sql`SELECT count(*) AS n FROM job`)).rows[0]!.n);
     const before = await jobs();
     const refused = async (files: Record<string, Uint8Array>, reason: RegExp) => {
-      writeFileSync(path.join(dir, "bad.zip"), zipSync(files, { level: 1 }));
-      await expect(readBundle(other.db, path.join(dir, "bad.zip"), true)).rejects.toThrow(reason);
+      expect(await takeBundle(other.db, other.pool, zipSync(files, { level: 1 }), true)).toMatchObject({
+        state: "failed",
+        fault: expect.stringMatching(reason),
+      });
     };
     const sites = strFromU8(out["sites.json"]!);
     await refused(
@@ -232,8 +228,7 @@ describe("a whole job", () => {
     const { "links.json": _gone, ...without } = out;
     await refused(without, /lacks links\.json/);
     await refused({ "hello.txt": Buffer.from("hello") }, /lacks manifest\.json/);
-    writeFileSync(path.join(dir, "bad.zip"), "no zip");
-    await expect(readBundle(other.db, path.join(dir, "bad.zip"), false)).rejects.toBeInstanceOf(FileFault);
+    expect((await takeBundle(other.db, other.pool, Buffer.from("no zip"), false)).fault).toMatch(/no archive/);
     expect(await jobs()).toBe(before);
   });
 });

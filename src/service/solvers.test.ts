@@ -1,6 +1,4 @@
-import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
-import { tmpdir } from "node:os";
-import path from "node:path";
+import { Pool } from "pg";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { isProblem, type PlaceDto, planOf, type RelayDto, relaysSchema, type Streamed } from "../contract";
 import { evaluateLink } from "../core/link";
@@ -11,7 +9,7 @@ import { historyOf, redoLast, undoLast } from "../data/history";
 import { createJob, getLink, type JobRow, linksOf, listJobs, sitesOf } from "../data/jobs";
 import { createLink, dropDesign, keepDesign, keptDesigns, MOST_KEPT, updateDesign } from "../data/links";
 import { createSite } from "../data/sites";
-import { readBundle, writeBundle } from "./bundle";
+import { bundleBytes, takeBundle } from "../jobs/testing/bring";
 import { hardwareDto, jobDto, linkDto } from "./dto";
 import { firstDesign } from "./new-link";
 import { addRelay } from "./new-relay";
@@ -116,11 +114,9 @@ describe("kept designs", () => {
   test("go with the job when it moves", async () => {
     const { job, link } = await oneLink("Moves");
     await keepDesign(db, link.id, "low");
-    const file = path.join(mkdtempSync(path.join(tmpdir(), "dry-arc-kept-")), "job.zip");
-    writeFileSync(file, await writeBundle(db, job));
-    const { jobId } = await readBundle(db, file, true);
-    rmSync(path.dirname(file), { recursive: true });
-    const [there] = await linksOf(db, jobId);
+    const pool = new Pool({ connectionString: url, max: 1 });
+    const { jobId } = await takeBundle(db, pool, await bundleBytes(db, job), true).finally(() => pool.end());
+    const [there] = await linksOf(db, jobId!);
     expect((await keptDesigns(db, there!.id)).map((d) => [d.name, d.chosen, d.farMountAglM])).toEqual([["low", false, 8]]);
   });
 });

@@ -4,9 +4,9 @@ import type { AddressInfo } from "node:net";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
-import type { BasemapRow } from "../data/basemaps";
 import { FileFault } from "../formats";
-import { checkPmtiles, tileOf } from "./tiles";
+import { checkPmtiles, tileOfFile } from "./pmtiles";
+import { fetchTile } from "./tiles";
 
 /* A map server of the test's own, and a PMTiles archive written byte by byte after the format's version 3. */
 const dir = mkdtempSync(path.join(tmpdir(), "dry-arc-tiles-"));
@@ -16,6 +16,7 @@ let address: string;
 
 beforeAll(async () => {
   process.env.DRYARC_FILES = dir;
+  process.env.DRYARC_MAP_HOSTS = "127.0.0.1";
   mkdirSync(dir, { recursive: true });
   server = createServer((request, response) => {
     if (request.url === "/3/4/2.png") response.writeHead(200, { "content-type": "image/png" }).end(PNG);
@@ -31,16 +32,14 @@ afterAll(() => {
   rmSync(dir, { recursive: true, force: true });
 });
 
-const row = (fields: Partial<BasemapRow>): BasemapRow => ({ kind: "xyz", address, uploadId: null, ...fields }) as BasemapRow;
-
 describe("a map of one's own", () => {
   test("tiles come through; a missing one is none; pages and redirects do not pass", async () => {
-    const tile = await tileOf(row({}), { z: 3, x: 4, y: 2 });
+    const tile = await fetchTile(address, { z: 3, x: 4, y: 2 });
     expect(tile).toEqual({ bytes: new Uint8Array(PNG), type: "image/png" });
-    expect(await tileOf(row({}), { z: 9, x: 0, y: 0 })).toBeNull();
-    await expect(tileOf(row({}), { z: 1, x: 0, y: 0 })).rejects.toMatchObject({ code: "map-unreachable" });
-    await expect(tileOf(row({}), { z: 2, x: 0, y: 0 })).rejects.toMatchObject({ code: "map-no-tiles" });
-    await expect(tileOf(row({ address: "http://127.0.0.1:1/{z}/{x}/{y}" }), { z: 2, x: 0, y: 0 })).rejects.toMatchObject({
+    expect(await fetchTile(address, { z: 9, x: 0, y: 0 })).toBeNull();
+    await expect(fetchTile(address, { z: 1, x: 0, y: 0 })).rejects.toMatchObject({ code: "map-no-tiles" });
+    await expect(fetchTile(address, { z: 2, x: 0, y: 0 })).rejects.toMatchObject({ code: "map-no-tiles" });
+    await expect(fetchTile("http://127.0.0.1:1/{z}/{x}/{y}", { z: 2, x: 0, y: 0 })).rejects.toMatchObject({
       code: "map-unreachable",
     });
   });
@@ -68,11 +67,11 @@ describe("a map of one's own", () => {
     };
     const raster = put("raster", archive(2));
     await checkPmtiles(raster);
-    expect(await tileOf(row({ kind: "pmtiles", uploadId: raster }), { z: 0, x: 0, y: 0 })).toEqual({
+    expect(await tileOfFile(raster, { z: 0, x: 0, y: 0 })).toEqual({
       bytes: new Uint8Array(PNG),
       type: "image/png",
     });
-    expect(await tileOf(row({ kind: "pmtiles", uploadId: raster }), { z: 1, x: 1, y: 0 })).toBeNull();
+    expect(await tileOfFile(raster, { z: 1, x: 1, y: 0 })).toBeNull();
     await expect(checkPmtiles(put("vector", archive(1)))).rejects.toThrow(/its tiles are vectors/);
     await expect(checkPmtiles(put("none", Buffer.from("hello, this is no archive of tiles at all")))).rejects.toBeInstanceOf(FileFault);
   });

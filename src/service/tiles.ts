@@ -1,91 +1,117 @@
-import { open } from "node:fs/promises";
-import { PMTiles, type Source, TileType } from "pmtiles";
-import type { BasemapRow } from "../data/basemaps";
+import { lookup } from "node:dns";
+import http from "node:http";
+import https from "node:https";
+import type { LookupFunction } from "node:net";
+import { BlockList, isIP } from "node:net";
 import { Refused } from "../data/clash";
-import { filePath } from "../data/files";
-import { FileFault, reasonOf } from "../formats";
+import type { TileBytes } from "./pmtiles";
+
+/* Tiles of a map server that the user named. The server fetches them, so it must not be led to what only it can reach. */
 
 const MOST_TILE_BYTES = 3_000_000;
 const TILE_TIMEOUT_MS = 8000;
 
-/** A file on this disk, read in pieces. */
-const fileSource = (uploadId: string): Source => ({
-  getKey: () => uploadId,
-  getBytes: async (offset, length) => {
-    const file = await open(filePath(uploadId));
-    try {
-      const bytes = Buffer.alloc(length);
-      const { bytesRead } = await file.read(bytes, 0, length, offset);
-      return { data: bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytesRead) as ArrayBuffer };
-    } finally {
-      await file.close();
-    }
-  },
-});
+/** Addresses that lead to this machine or into the network it stands in (RFC 6890 and its registry). */
+const inside = new BlockList();
+for (const [net, bits] of [
+  ["0.0.0.0", 8],
+  ["10.0.0.0", 8],
+  ["100.64.0.0", 10],
+  ["127.0.0.0", 8],
+  ["169.254.0.0", 16],
+  ["172.16.0.0", 12],
+  ["192.0.0.0", 24],
+  ["192.168.0.0", 16],
+  ["198.18.0.0", 15],
+  ["224.0.0.0", 3],
+] as const)
+  inside.addSubnet(net, bits, "ipv4");
+for (const [net, bits] of [
+  ["::", 127],
+  ["64:ff9b::", 96],
+  ["fc00::", 7],
+  ["fe80::", 10],
+  ["ff00::", 8],
+] as const)
+  inside.addSubnet(net, bits, "ipv6");
 
-const opened = new Map<string, PMTiles>();
-const archiveOf = (uploadId: string): PMTiles => {
-  let archive = opened.get(uploadId);
-  if (archive === undefined) {
-    archive = new PMTiles(fileSource(uploadId));
-    opened.set(uploadId, archive);
+const isInside = (address: string): boolean => {
+  const family = isIP(address);
+  if (family === 4) return inside.check(address, "ipv4");
+  // An IPv4 address written as IPv6 leads to the same place.
+  const mapped = /^::(?:ffff:)?(\d+\.\d+\.\d+\.\d+)$/i.exec(address);
+  if (mapped !== null) return inside.check(mapped[1]!, "ipv4");
+  const hex = /^::ffff:([0-9a-f]{1,4}):([0-9a-f]{1,4})$/i.exec(address);
+  if (hex !== null) {
+    const [hi, lo] = [Number.parseInt(hex[1]!, 16), Number.parseInt(hex[2]!, 16)];
+    return inside.check(`${hi >> 8}.${hi & 255}.${lo >> 8}.${lo & 255}`, "ipv4");
   }
-  return archive;
+  return family !== 6 || inside.check(address, "ipv6");
 };
 
-const IMAGE: Readonly<Partial<Record<TileType, string>>> = {
-  [TileType.Png]: "image/png",
-  [TileType.Jpeg]: "image/jpeg",
-  [TileType.Webp]: "image/webp",
-  [TileType.Avif]: "image/avif",
+/** Hosts within the network that the operator allows, as host or host:port. */
+const allowed = (url: URL): boolean => {
+  const hosts = (process.env.DRYARC_MAP_HOSTS ?? "").split(",").filter((h) => h !== "");
+  return hosts.includes(url.hostname) || hosts.includes(url.host);
 };
 
-/** Reads the head of a PMTiles file. @throws FileFault when it is none, or holds no tiles that can be drawn. */
-export const checkPmtiles = async (uploadId: string): Promise<void> => {
-  let type: TileType;
-  try {
-    type = (await archiveOf(uploadId).getHeader()).tileType;
-  } catch (error) {
-    opened.delete(uploadId);
-    throw new FileFault(`it cannot be read as PMTiles: ${reasonOf(error)}`);
-  }
-  if (IMAGE[type] === undefined)
-    throw new FileFault(
-      type === TileType.Mvt
-        ? "its tiles are vectors; this version draws tiles that are pictures"
-        : "its tiles are of a kind that cannot be drawn",
+/** Looks a name up and refuses it where it leads inside: the address that was looked at is the one that is connected to. */
+const outsideOnly: LookupFunction = (hostname, options, callback) => {
+  lookup(hostname, { ...options, all: true }, (error, addresses) => {
+    if (error !== null) return callback(error, "", 0);
+    const bad = addresses.find((a) => isInside(a.address));
+    const first = addresses[0];
+    if (bad !== undefined || first === undefined) return callback(Object.assign(new Error("inside"), { code: "EINSIDE" }), "", 0);
+    if (options.all === true) return callback(null, addresses);
+    callback(null, first.address, first.family);
+  });
+};
+
+/**
+ * One tile of a map server; null where it has none.
+ * @throws Refused when the address leads inside, cannot be reached, or answers with anything but a picture of a fair size.
+ */
+export const fetchTile = (address: string, at: { readonly z: number; readonly x: number; readonly y: number }): Promise<TileBytes | null> =>
+  new Promise((resolve, reject) => {
+    const url = new URL(address.replaceAll("{z}", String(at.z)).replaceAll("{x}", String(at.x)).replaceAll("{y}", String(at.y)));
+    const free = allowed(url);
+    const host = url.hostname.replace(/^\[|\]$/g, "");
+    if (!free && (isIP(host) !== 0 ? isInside(host) : /(^|\.)localhost\.?$/i.test(host)))
+      return reject(new Refused("map-inside", "address"));
+    const client = url.protocol === "https:" ? https : http;
+    const request = client.get(
+      url,
+      {
+        headers: { accept: "image/*" },
+        signal: AbortSignal.timeout(TILE_TIMEOUT_MS),
+        agent: false,
+        ...(free ? {} : { lookup: outsideOnly }),
+      },
+      (response) => {
+        const status = response.statusCode ?? 0;
+        const refuse = (): void => {
+          request.destroy();
+          reject(new Refused("map-no-tiles", "address", { status }));
+        };
+        if (status === 404 || status === 204) {
+          request.destroy();
+          return resolve(null);
+        }
+        const type = (response.headers["content-type"] ?? "").split(";")[0]!.trim();
+        // Only pictures pass, and a redirect, which could lead anywhere, is not followed.
+        if (status !== 200 || !/^image\/(png|jpeg|webp|avif)$/.test(type)) return refuse();
+        const pieces: Buffer[] = [];
+        let bytes = 0;
+        response.on("data", (piece: Buffer) => {
+          bytes += piece.length;
+          if (bytes > MOST_TILE_BYTES) refuse();
+          else pieces.push(piece);
+        });
+        response.on("end", () => resolve({ bytes: new Uint8Array(Buffer.concat(pieces)), type }));
+        response.on("error", () => reject(new Refused("map-unreachable", "address")));
+      },
     );
-};
-
-export interface TileBytes {
-  readonly bytes: Uint8Array;
-  readonly type: string;
-}
-
-const fetchTile = async (address: string, at: { z: number; x: number; y: number }): Promise<TileBytes | null> => {
-  const url = address.replaceAll("{z}", String(at.z)).replaceAll("{x}", String(at.x)).replaceAll("{y}", String(at.y));
-  let response: Response;
-  try {
-    // A redirect could lead anywhere: it is not followed.
-    response = await fetch(url, { redirect: "error", signal: AbortSignal.timeout(TILE_TIMEOUT_MS), headers: { accept: "image/*" } });
-  } catch {
-    throw new Refused("map-unreachable", "address");
-  }
-  if (response.status === 404 || response.status === 204) return null;
-  const type = response.headers.get("content-type")?.split(";")[0]?.trim() ?? "";
-  // Only pictures pass, so that an address cannot be used to read anything else.
-  if (!response.ok || !/^image\/(png|jpeg|webp|avif)$/.test(type))
-    throw new Refused("map-no-tiles", "address", { status: response.status });
-  const bytes = new Uint8Array(await response.arrayBuffer());
-  if (bytes.length > MOST_TILE_BYTES) throw new Refused("map-no-tiles", "address", { status: response.status });
-  return { bytes, type };
-};
-
-/** One tile of a job's own map; null where it has none. */
-export const tileOf = async (row: BasemapRow, at: { z: number; x: number; y: number }): Promise<TileBytes | null> => {
-  if (row.kind === "xyz") return fetchTile(row.address ?? "", at);
-  const archive = archiveOf(row.uploadId ?? "");
-  const type = IMAGE[(await archive.getHeader()).tileType] ?? "application/octet-stream";
-  const tile = await archive.getZxy(at.z, at.x, at.y);
-  return tile === undefined ? null : { bytes: new Uint8Array(tile.data), type };
-};
+    request.on("error", (error: Error & { code?: string }) =>
+      reject(new Refused(error.code === "EINSIDE" ? "map-inside" : "map-unreachable", "address")),
+    );
+  });

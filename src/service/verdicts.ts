@@ -1,51 +1,35 @@
-import { createHash } from "node:crypto";
-import { sql } from "drizzle-orm";
 import { isProblem, type LinkVerdict, planOf } from "../contract";
 import { bearingsBetween } from "../core/geo";
 import { decidingDraws, evaluatePrepared, type LinkPlan, observe, type PathProfile, preparePath, verdictOf } from "../core/link";
-import { ruleRows } from "../core/radio";
 import { Refused } from "../data/clash";
 import { type Db, isUnreachable } from "../data/client";
-import { type JobRow, type LinkWithDesign, linksOf, type SiteRow, sitesOf } from "../data/jobs";
+import { getLink, type JobRow, type LinkWithDesign, type SiteRow } from "../data/jobs";
+import { askFor, keepJudgement, type Stale, tellVerdicts, type VerdictRow, verdictRows } from "../data/verdict-store";
 import { hardwareDto, jobDto, linkDto } from "./dto";
 import { profileOf } from "./profile";
 
-interface Held {
-  /** What the whole job's verdicts rest on. */
-  readonly key: string;
-  readonly links: readonly LinkVerdict[];
-  /** Judgements by what each link rests on: plan, sheets, rules and sampled path. */
-  readonly judged: ReadonlyMap<string, Judgement>;
-}
-type Judgement = Pick<LinkVerdict, "verdict" | "clearanceVerdict" | "serviceVerdict" | "worst" | "trouble" | "levelDbm">;
+/*
+ * Verdicts of links, kept in the database. Its triggers say which of them a change has made stale; workers work those out,
+ * and everybody who asks reads what is kept.
+ */
 
-const held = new Map<string, Held>();
-const MOST_JOBS_HELD = 200;
+/** What is kept of a link: everything but its words, which are read with it. */
+type Judgement = Pick<
+  LinkVerdict,
+  | "verdict"
+  | "clearanceVerdict"
+  | "serviceVerdict"
+  | "worst"
+  | "trouble"
+  | "levelDbm"
+  | "gear"
+  | "pathM"
+  | "nearBearingDeg"
+  | "farBearingDeg"
+>;
+type Judged = Omit<Judgement, "gear" | "pathM" | "nearBearingDeg" | "farBearingDeg">;
 
-const RULES_KEY = createHash("sha256").update(JSON.stringify(ruleRows)).digest("hex").slice(0, 16);
-
-/** Everything outside the job that its verdicts rest on: datasets, data sheets, rules. */
-const worldKey = async (db: Db): Promise<string> => {
-  const r = await db.execute<{ key: string }>(sql`
-    SELECT md5(
-      coalesce((SELECT string_agg(id::text || coalesce(deleted_at::text, '') || updated_at::text, ',' ORDER BY id) FROM terrain_dataset), '') || '|' ||
-      coalesce((SELECT string_agg(md5(sheet::text), ',' ORDER BY id) FROM radio), '') || '|' ||
-      coalesce((SELECT string_agg(md5(sheet::text), ',' ORDER BY id) FROM antenna), '')
-    ) AS key`);
-  return `${r.rows[0]?.key ?? ""}|${RULES_KEY}`;
-};
-
-const bytesOf = (a: Float64Array | Uint8Array): Uint8Array => new Uint8Array(a.buffer, a.byteOffset, a.byteLength);
-
-/** What one link's verdict rests on. */
-const linkKey = (plan: LinkPlan, { distanceM, groundAmslM, datasetIndex, side, ...rest }: PathProfile): string => {
-  const hash = createHash("sha256").update(RULES_KEY).update(JSON.stringify(plan)).update(JSON.stringify(rest));
-  for (const a of [distanceM, groundAmslM, datasetIndex, ...(side == null ? [] : [side.offsetsM, ...side.groundAmslM])])
-    hash.update(bytesOf(a));
-  return hash.digest("hex");
-};
-
-const judge = (plan: LinkPlan, profile: PathProfile): Judgement => {
+const judge = (plan: LinkPlan, profile: PathProfile): Judged => {
   const path = preparePath(plan, profile);
   const result = evaluatePrepared(plan, path);
   const { worst } = result.clearance;
@@ -73,7 +57,7 @@ const judge = (plan: LinkPlan, profile: PathProfile): Judgement => {
   };
 };
 
-const unjudged = (trouble: string): Judgement => ({
+const unjudged = (trouble: string): Judged => ({
   verdict: "unknown",
   clearanceVerdict: "unknown",
   serviceVerdict: "unknown",
@@ -82,33 +66,14 @@ const unjudged = (trouble: string): Judgement => ({
   levelDbm: null,
 });
 
-type Known = Held["judged"];
-
 /** One link judged alone: whatever is wrong with it is its own fault and hides no other. */
-const verdictOfLink = async (
-  db: Db,
-  job: JobRow,
-  link: LinkWithDesign,
-  near: SiteRow,
-  far: SiteRow,
-  hardware: Awaited<ReturnType<typeof hardwareDto>>,
-  known: Known,
-  judged: Map<string, Judgement>,
-): Promise<LinkVerdict> => {
-  const plan = planOf(jobDto(job), near, far, link.design, hardware, linkDto(link).groundTold);
-  const changed = link.design.updatedAt > link.updatedAt ? link.design.updatedAt : link.updatedAt;
+const judgementOf = async (db: Db, job: JobRow, link: LinkWithDesign, near: SiteRow, far: SiteRow): Promise<Judgement> => {
+  const plan = planOf(jobDto(job), near, far, link.design, await hardwareDto(db), linkDto(link).groundTold);
   const straight = bearingsBetween(near, far);
   const base = {
-    linkId: link.id,
-    number: link.number,
-    nearName: near.name,
-    farName: far.name,
-    label: link.label,
-    stage: link.stage,
     pathM: straight.distanceM,
     nearBearingDeg: straight.nearDeg,
     farBearingDeg: straight.farDeg,
-    changedAt: changed.toISOString(),
     gear: isProblem(plan)
       ? plan.id
       : plan.near.radio.id === plan.far.radio.id
@@ -118,10 +83,8 @@ const verdictOfLink = async (
   if (isProblem(plan)) return { ...base, ...unjudged(plan.code) };
   try {
     const profile = await profileOf(db, job, link, near, far);
-    const key = linkKey(plan, profile);
-    const judgement = known.get(key) ?? judge(plan, profile);
-    judged.set(key, judgement);
-    return { ...base, pathM: profile.pathM, nearBearingDeg: profile.nearBearingDeg, farBearingDeg: profile.farBearingDeg, ...judgement };
+    const { pathM, nearBearingDeg, farBearingDeg } = profile;
+    return { ...base, pathM, nearBearingDeg, farBearingDeg, ...judge(plan, profile) };
   } catch (error) {
     // A lost database is no fault of the link.
     if (isUnreachable(error)) throw error;
@@ -129,21 +92,60 @@ const verdictOfLink = async (
   }
 };
 
-/** Verdicts of all links of a job with their present designs; kept while nothing that they rest on changes. */
-export const verdictsOf = async (db: Db, job: JobRow): Promise<readonly LinkVerdict[]> => {
-  const key = `${job.revision}|${await worldKey(db)}`;
-  const known = held.get(job.id);
-  if (known !== undefined && known.key === key) return known.links;
-  const [links, sites, hardware] = await Promise.all([linksOf(db, job.id), sitesOf(db, job.id), hardwareDto(db)]);
-  const judged = new Map<string, Judgement>();
-  const out: LinkVerdict[] = [];
-  for (const link of links) {
-    const near = sites.find((s) => s.id === link.nearSiteId);
-    const far = sites.find((s) => s.id === link.farSiteId);
-    if (near === undefined || far === undefined) continue;
-    out.push(await verdictOfLink(db, job, link, near, far, hardware, known?.judged ?? new Map(), judged));
+/** Works out verdicts of links and keeps each as soon as it is there. @param program who worked them out. */
+export const judgeLinks = async (db: Db, links: readonly Stale[], program: string): Promise<void> => {
+  const jobs = new Set<string>();
+  for (const stale of links) {
+    const found = await getLink(db, stale.linkId).catch(() => null);
+    // A link that went away meanwhile has no verdict; its claim runs out.
+    if (found === null) continue;
+    await keepJudgement(db, stale, await judgementOf(db, found.job, found.link, found.near, found.far), program);
+    jobs.add(found.job.id);
   }
-  if (held.size >= MOST_JOBS_HELD) held.delete(held.keys().next().value!);
-  held.set(job.id, { key, links: out, judged });
+  for (const jobId of jobs) await tellVerdicts(db, jobId);
+};
+
+const NOT_YET = { ...unjudged("working"), gear: "" };
+
+const verdictOfRow = (r: VerdictRow): LinkVerdict => {
+  const kept = r.judgement as Judgement | null;
+  const straight =
+    kept === null ? bearingsBetween({ latDeg: r.near_lat, lonDeg: r.near_lon }, { latDeg: r.far_lat, lonDeg: r.far_lon }) : null;
+  return {
+    linkId: r.link_id,
+    number: r.number,
+    nearName: r.near_name,
+    farName: r.far_name,
+    label: r.label,
+    stage: r.stage,
+    changedAt: new Date(r.changed_at).toISOString(),
+    fresh: r.have === r.want,
+    ...(kept ?? { ...NOT_YET, pathM: straight!.distanceM, nearBearingDeg: straight!.nearDeg, farBearingDeg: straight!.farDeg }),
+  };
+};
+
+/**
+ * What is kept of the verdicts of jobs, by job; nothing is worked out here. What is stale says so, and is asked for.
+ * @returns also the jobs that have stale ones.
+ */
+export const keptVerdicts = async (db: Db, jobIds: readonly string[]): Promise<ReadonlyMap<string, readonly LinkVerdict[]>> => {
+  const out = new Map<string, LinkVerdict[]>(jobIds.map((id) => [id, []]));
+  const stale = new Set<string>();
+  for (const r of await verdictRows(db, jobIds)) {
+    out.get(r.job_id)?.push(verdictOfRow(r));
+    if (r.have !== r.want) stale.add(r.job_id);
+  }
+  if (stale.size > 0) await askFor(db, [...stale]);
   return out;
+};
+
+/** Verdicts of all links of a job, the stale ones worked out here and kept: for whoever has no worker beside it. */
+export const verdictsOf = async (db: Db, job: JobRow): Promise<readonly LinkVerdict[]> => {
+  const stale = (await verdictRows(db, [job.id])).filter((r) => r.have !== r.want);
+  await judgeLinks(
+    db,
+    stale.map((r) => ({ linkId: r.link_id, want: Number(r.want) })),
+    "",
+  );
+  return (await verdictRows(db, [job.id])).map(verdictOfRow);
 };

@@ -1,9 +1,8 @@
 /*
  * This version serves the person at this machine: it listens on loopback alone and has no accounts.
- * Each request is still checked: its Host must be one of ours (against names rebound to loopback), and a
- * write must come from our own pages.
+ * Each request is still checked: its Host must be one of ours (against names rebound to loopback), and it must come from
+ * our own pages or from no page at all. That holds for reads, too: a page elsewhere must not make the server work.
  */
-
 const LOOPBACK = /^(127\.0\.0\.1|localhost|\[::1\])(:\d+)?$/;
 
 const allowedHost = (host: string): boolean => {
@@ -14,13 +13,13 @@ const allowedHost = (host: string): boolean => {
 export type Access = "read" | "write";
 
 /** Null when the request may pass; else the reason as a code. */
-export const refusalOf = (request: Request, access: Access): "host-not-allowed" | "cross-site" | null => {
+export const refusalOf = (request: Request): "host-not-allowed" | "cross-site" | null => {
   const host = request.headers.get("host") ?? "";
   if (!allowedHost(host)) return "host-not-allowed";
-  if (access === "read") return null;
-  const origin = request.headers.get("origin");
   const site = request.headers.get("sec-fetch-site");
   if (site !== null && site !== "same-origin" && site !== "none") return "cross-site";
-  if (origin !== null && new URL(origin).host !== host) return "cross-site";
+  const origin = request.headers.get("origin");
+  // "null" is what a page without an origin of its own sends: a sandboxed frame, a file.
+  if (origin !== null && (!URL.canParse(origin) || new URL(origin).host !== host)) return "cross-site";
   return null;
 };

@@ -1,14 +1,20 @@
 import type { Streamed } from "@/contract";
-import { handle } from "./handle";
+import type { JobRow } from "@/data/jobs";
+import { logFault } from "@/data/log";
+import { handleJob } from "./handle";
 
 /**
  * Answers with rows as they are worked out, a line of JSON each. What goes wrong before the first row is an ordinary
  * error; later it is the last line. When the browser leaves, the work stops at the next row. Nothing is written, but it is
  * work: only our own pages may ask.
  */
-export const streamed = <Row>(request: Request, work: () => Promise<AsyncGenerator<Streamed<Row>>>): Promise<Response> =>
-  handle(request, "write", async () => {
-    const rows = await work();
+export const streamed = <Row>(
+  request: Request,
+  params: Promise<{ jobId: string }>,
+  work: (job: JobRow) => Promise<AsyncGenerator<Streamed<Row>>>,
+): Promise<Response> =>
+  handleJob(request, "write", params, async (job) => {
+    const rows = await work(job);
     const first = await rows.next();
     const encoder = new TextEncoder();
     const line = (row: Streamed<Row>): Uint8Array => encoder.encode(`${JSON.stringify(row)}\n`);
@@ -21,7 +27,7 @@ export const streamed = <Row>(request: Request, work: () => Promise<AsyncGenerat
           if (next.done === true || request.signal.aborted) controller.close();
           else controller.enqueue(line(next.value));
         } catch (error) {
-          console.error(error);
+          logFault("stream", error);
           controller.enqueue(line({ kind: "fault", fault: { code: "internal" } }));
           controller.close();
         }

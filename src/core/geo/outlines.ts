@@ -104,3 +104,88 @@ export const insideOutline = (p: LatLon, outline: readonly LatLon[]): boolean =>
   });
   return odd;
 };
+
+/** Pairs of edges looked at before an outline counts as tangled: no outline of a real thing comes near. */
+const MOST_PAIRS = 5_000_000;
+
+/**
+ * True when edges of an outline cross one another, on the plane of degrees. Corners that touch an edge do not count.
+ * An outline too tangled to be looked through counts as crossing.
+ */
+export const crossesItself = (outline: readonly LatLon[]): boolean => {
+  const n = outline.length;
+  const edges = outline.map((a, i) => {
+    const b = outline[(i + 1) % n]!;
+    return { i, a, b, west: Math.min(a.lonDeg, b.lonDeg), east: Math.max(a.lonDeg, b.lonDeg) };
+  });
+  edges.sort((p, q) => p.west - q.west);
+  const turn = (p: LatLon, q: LatLon, r: LatLon): number =>
+    Math.sign((q.lonDeg - p.lonDeg) * (r.latDeg - p.latDeg) - (q.latDeg - p.latDeg) * (r.lonDeg - p.lonDeg));
+  let pairs = 0;
+  for (let k = 0; k < n; k++) {
+    const e = edges[k]!;
+    for (let m = k + 1; m < n && edges[m]!.west <= e.east; m++) {
+      const f = edges[m]!;
+      if (++pairs > MOST_PAIRS) return true;
+      const apart = Math.abs(e.i - f.i);
+      if (apart === 1 || apart === n - 1) continue;
+      if (turn(e.a, e.b, f.a) * turn(e.a, e.b, f.b) < 0 && turn(f.a, f.b, e.a) * turn(f.a, f.b, e.b) < 0) return true;
+    }
+  }
+  return false;
+};
+
+/**
+ * A line with no more points than asked: those nearer than a distance to the last one kept go, the distance doubled
+ * until few enough are left. Its ends stay. No point left out lies farther than that from one that is kept.
+ */
+export const thinLine = (points: readonly LatLon[], most: number): { points: LatLon[]; apartM: number } => {
+  let apartM = 1;
+  for (;;) {
+    const kept: LatLon[] = [];
+    for (const p of points) {
+      const last = kept[kept.length - 1];
+      if (last === undefined || metresApart(last, p) >= apartM) kept.push(p);
+    }
+    const end = points[points.length - 1]!;
+    if (kept[kept.length - 1] !== end) kept.push(end);
+    if (kept.length <= most) return { points: kept, apartM };
+    apartM *= 2;
+  }
+};
+
+const METRES_PER_DEGREE = 111_195;
+/** On the plane that touches the earth there: for points near one another. */
+const metresApart = (a: LatLon, b: LatLon): number =>
+  METRES_PER_DEGREE * Math.hypot(b.latDeg - a.latDeg, (b.lonDeg - a.lonDeg) * Math.cos(a.latDeg * RAD_PER_DEG));
+
+/**
+ * An outline and its courtyards as one ring, each courtyard joined by a bridge that is walked both ways: by even-odd a
+ * place in a courtyard is outside, and nothing on the bridge is nearer than the walls beside it.
+ */
+export const asOneRing = (outline: readonly LatLon[], holes: readonly (readonly LatLon[])[]): readonly LatLon[] => {
+  let ring = [...outline];
+  for (const hole of holes) {
+    let [at, from] = [0, 0];
+    let bestM = Number.POSITIVE_INFINITY;
+    for (let i = 0; i < ring.length; i++)
+      for (let k = 0; k < hole.length; k++) {
+        const d = metresApart(ring[i]!, hole[k]!);
+        if (d < bestM) [bestM, at, from] = [d, i, k];
+      }
+    const turned = clockwise(hole) === clockwise(outline) ? [...hole].reverse() : [...hole];
+    const start = turned.indexOf(hole[from]!);
+    const loop = [...turned.slice(start), ...turned.slice(0, start), hole[from]!];
+    ring = [...ring.slice(0, at + 1), ...loop, ring[at]!, ...ring.slice(at + 1)];
+  }
+  return ring;
+};
+
+const clockwise = (ring: readonly LatLon[]): boolean => {
+  let twice = 0;
+  ring.forEach((p, i) => {
+    const q = ring[(i + 1) % ring.length]!;
+    twice += p.lonDeg * q.latDeg - q.lonDeg * p.latDeg;
+  });
+  return twice < 0;
+};

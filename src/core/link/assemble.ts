@@ -1,4 +1,4 @@
-import { bearingsBetween, type LatLon, type PathFrame, pathFrame } from "../geo";
+import { asOneRing, bearingsBetween, type LatLon, type PathFrame, pathFrame } from "../geo";
 import { axisStretches, type BodyKind, isSpan, type PathBody } from "../obstacles";
 import { MAX_PROFILE_POINTS, sampleGround, sampleSide, type TerrainGrid, thinnedIndices } from "../terrain";
 import { baseOf, type Standing, samplersOf, type TypedGround, typedGround } from "./ground-under";
@@ -12,6 +12,8 @@ export interface ObstacleInput {
   readonly name: string;
   readonly kind: BodyKind;
   readonly outline: readonly LatLon[];
+  /** Courtyards within the outline: nothing stands there. */
+  readonly holes?: readonly (readonly LatLon[])[];
   /** Null: it stands on the ground as the terrain in force has it. */
   readonly baseAmslM: number | null;
   readonly heightM: number;
@@ -34,6 +36,9 @@ const LONGEST_WAVE_M = 0.125;
 /** A mount this near an outline stands on that building (ours). */
 const ON_BUILDING_M = 1;
 
+const ringOf = (o: ObstacleInput): readonly LatLon[] =>
+  o.holes === undefined || o.holes.length === 0 ? o.outline : asOneRing(o.outline, o.holes);
+
 /** How far past an outline point (0,0) may lie and still count as standing on it: by even-odd and edge distance. */
 const standsOn = (xM: readonly number[], yM: readonly number[], atM: number): boolean => {
   if (axisStretches(xM, yM).some((s) => s.fromM - ON_BUILDING_M <= atM && atM <= s.toM + ON_BUILDING_M)) return true;
@@ -48,7 +53,7 @@ const standsOn = (xM: readonly number[], yM: readonly number[], atM: number): bo
 };
 
 const bodyOf = (o: ObstacleInput, frame: PathFrame, year: number): Standing => {
-  const points = o.outline.map(frame.locate);
+  const points = ringOf(o).map(frame.locate);
   const xM = points.map((p) => p.alongM);
   const yM = points.map((p) => p.acrossM);
   const solid = o.kind === "building" || o.kind === "mast";
@@ -110,7 +115,7 @@ export const assembleProfile = (
   const sampled = told?.ground ?? sampleGround(frame, grids);
   const surface = used.some((g) => g.kind === "dsm") && standing.length > 0;
   const samplers = surface || standing.some((b) => b.baseAmslM === null) ? samplersOf(used) : [];
-  const outlines = obstacles.map((o) => o.outline);
+  const outlines = obstacles.map(ringOf);
   const bare = surface ? bareGround(sampled, frame, samplers, used, standing, outlines) : null;
   const ground = bare?.profile ?? sampled;
   const bulged = ground.groundAmslM.map((h, i) => {

@@ -57,6 +57,9 @@ export interface AxisStretch {
   readonly toM: number;
 }
 
+/** Crossings this near one another are one place. */
+const ONE_PLACE_M = 1e-6;
+
 /**
  * Exact stretches of the axis inside an outline, by edge crossings of y = 0 (even-odd rule).
  * A vertex on the axis counts for the edge above it only, so it is never counted twice.
@@ -71,7 +74,13 @@ export const axisStretches = (xM: readonly number[], yM: readonly number[]): Axi
   }
   crossings.sort((a, b) => a - b);
   const stretches: AxisStretch[] = [];
-  for (let i = 0; i + 1 < crossings.length; i += 2) stretches.push({ fromM: crossings[i]!, toM: crossings[i + 1]! });
+  for (let i = 0; i + 1 < crossings.length; i += 2) {
+    const last = stretches[stretches.length - 1];
+    // The bridge to a courtyard is crossed twice at one place: nothing ends there.
+    if (last !== undefined && crossings[i]! - last.toM < ONE_PLACE_M)
+      stretches[stretches.length - 1] = { fromM: last.fromM, toM: crossings[i + 1]! };
+    else stretches.push({ fromM: crossings[i]!, toM: crossings[i + 1]! });
+  }
   return stretches;
 };
 

@@ -1,6 +1,7 @@
 import { createReadStream } from "node:fs";
-import { type FileHandle, open, rm } from "node:fs/promises";
+import { type FileHandle, open, rm, stat } from "node:fs/promises";
 import { FileFault } from "../file-fault";
+import { writeAll } from "../write-all";
 import { heightOf, type TerrainSource } from "./source";
 
 const HEAD_KEYS = /^(ncols|nrows|xllcorner|yllcorner|xllcenter|yllcenter|cellsize|dx|dy|nodata_value)$/i;
@@ -46,6 +47,12 @@ const headOf = (found: ReadonlyMap<string, number>): Head => {
   };
 };
 
+/** A value and the space behind it take two letters at the least. */
+const refuseTooShort = (head: Head, sizeBytes: number): void => {
+  const cells = head.cols * head.rows;
+  if (sizeBytes + 1 < 2 * cells) throw new FileFault(`its head says ${cells} values, and its ${sizeBytes} bytes cannot hold as many`);
+};
+
 /** The head alone, from the first stretch of the file: for a look before anything is taken in. @throws FileFault. */
 export const asciiGridHead = async (path: string): Promise<Head> => {
   const file = await open(path);
@@ -57,7 +64,9 @@ export const asciiGridHead = async (path: string): Promise<Head> => {
     for (let i = 0; i + 1 < tokens.length && HEAD_KEYS.test(tokens[i]!); i += 2)
       found.set(tokens[i]!.toLowerCase(), Number(tokens[i + 1]!.replace(",", ".")));
     if (found.size === 0) throw new FileFault("it does not begin with the head of an ASCII grid (ncols, nrows, ...)");
-    return headOf(found);
+    const head = headOf(found);
+    refuseTooShort(head, (await file.stat()).size);
+    return head;
   } finally {
     await file.close();
   }
@@ -74,11 +83,12 @@ export const openAsciiGrid = async (path: string): Promise<TerrainSource> => {
   let head: Head | null = null;
   let key: string | null = null;
   let count = 0;
+  let size = 0;
   let block = new Float32Array(BLOCK_VALUES);
   let filled = 0;
   let rest = "";
   const flush = async (): Promise<void> => {
-    if (filled > 0) await out?.write(Buffer.from(block.buffer, 0, filled * 4));
+    if (filled > 0) await writeAll(out!, Buffer.from(block.buffer, 0, filled * 4));
     block = new Float32Array(BLOCK_VALUES);
     filled = 0;
   };
@@ -95,14 +105,16 @@ export const openAsciiGrid = async (path: string): Promise<TerrainSource> => {
       }
       if (found.size === 0) throw new FileFault("it does not begin with the head of an ASCII grid (ncols, nrows, ...)");
       head = headOf(found);
+      refuseTooShort(head, size);
     }
-    const value = Number(token);
+    const value = Number(token.includes(",") ? token.replace(",", ".") : token);
     if (Number.isNaN(value) && !/^nan$/i.test(token)) throw new FileFault(`value ${count + 1} ("${token.slice(0, 20)}") is not a number`);
     if (count >= head.cols * head.rows) throw new FileFault(`it holds more than the ${head.cols * head.rows} values its head says`);
     block[filled++] = heightOf(value, head.noData);
     count++;
   };
   try {
+    size = await stat(path).then((st) => st.size);
     out = await open(side, "w");
     for await (const chunk of createReadStream(path, { encoding: "latin1", highWaterMark: 1 << 18 })) {
       const parts = (rest + (chunk as string)).split(/\s+/);

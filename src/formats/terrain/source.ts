@@ -14,8 +14,13 @@ export interface TerrainSource {
   readonly noData: number | null;
   /** Heights of a window, row by row, NaN where none. Bounds in cells, right and bottom excluded. */
   readonly read: (left: number, top: number, right: number, bottom: number) => Promise<Float32Array>;
+  /** False when nothing of a window is in the file: it need not be read. */
+  readonly holds?: (left: number, top: number, right: number, bottom: number) => boolean;
   readonly close: () => Promise<void>;
 }
+
+/** More cells than this are no one grid: 25 000 km2 at half a metre. */
+export const MOST_CELLS = 100_000_000_000;
 
 /** Heights beyond this are no heights on earth: an unset value or another band. */
 export const HIGHEST_M = 30_000;

@@ -1,5 +1,7 @@
 import { inflateSync } from "node:zlib";
 import { addDecoder, BaseDecoder } from "geotiff";
+import Lerc from "lerc";
+import { ZSTDDecoder } from "zstddec";
 
 /*
  * Decoders that stop at the size a block can have: a spoilt or wicked file cannot make them fill the memory.
@@ -14,6 +16,8 @@ interface Parameters {
   readonly tileHeight: number;
   readonly bitsPerSample: number | ArrayLike<number>;
   readonly planarConfiguration: number;
+  /** Version and packing beneath LERC. */
+  readonly LercParameters?: ArrayLike<number>;
 }
 
 /** Bytes of one unpacked block, with a little room. */
@@ -111,6 +115,78 @@ class BoundedDeflate extends BaseDecoder {
   }
 }
 
+const zstd = new ZSTDDecoder();
+
+/** Unpacks Zstandard into a room of the size a block can have; more is an error, whatever the frame says of itself. */
+const unpackZstd = (packed: Uint8Array, limitBytes: number): Uint8Array => {
+  const out = zstd.decode(packed, limitBytes);
+  if (out.length === 0 || out.length > limitBytes) throw new RangeError("Zstandard: a block is spoilt, or larger than it can be");
+  return out;
+};
+
+class BoundedZstd extends BaseDecoder {
+  override decodeBlock(buffer: ArrayBufferLike): ArrayBufferLike {
+    return bufferOf(unpackZstd(new Uint8Array(buffer), mostBytes(this.parameters as Parameters)));
+  }
+}
+
+/** Values to a cell: a grid of heights has one. */
+const MOST_DEPTH = 16;
+/** Packing beneath LERC, by its number in the file. */
+const LERC_DEFLATE = 1;
+const LERC_ZSTD = 2;
+
+/**
+ * What the head of a LERC blob says of its size. Lerc2: "Lerc2 ", version, a checksum from version 3, rows, columns, depth
+ * from version 4, valid cells, micro block, bytes in all.
+ */
+const refuseWideLerc = (bytes: Uint8Array, p: Parameters): void => {
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  const mark = String.fromCharCode(...bytes.subarray(0, 6));
+  if (mark !== "Lerc2 " || bytes.length < 60) throw new RangeError("LERC: a block does not begin as one");
+  const version = view.getInt32(6, true);
+  const at = version >= 3 ? 14 : 10;
+  const rows = view.getInt32(at, true);
+  const cols = view.getInt32(at + 4, true);
+  const depth = version >= 4 ? view.getInt32(at + 8, true) : 1;
+  const blob = view.getInt32(at + (version >= 4 ? 20 : 16), true);
+  if (!(version >= 1 && version <= 6)) throw new RangeError(`LERC: version ${version} is not read`);
+  if (!(rows > 0 && rows <= p.tileHeight && cols > 0 && cols <= p.tileWidth && depth > 0 && depth <= MOST_DEPTH))
+    throw new RangeError("LERC: a block says to be larger than it can be");
+  if (!(blob > 0 && blob <= bytes.length)) throw new RangeError("LERC: a block is shorter than it says");
+};
+
+class BoundedLerc extends BaseDecoder {
+  override decodeBlock(buffer: ArrayBufferLike): ArrayBufferLike {
+    const p = this.parameters as Parameters;
+    const beneath = p.LercParameters?.[1] ?? 0;
+    const given = new Uint8Array(buffer);
+    const bytes =
+      beneath === LERC_DEFLATE
+        ? new Uint8Array(inflateSync(given, { maxOutputLength: mostBytes(p) + given.length + 1024 }))
+        : beneath === LERC_ZSTD
+          ? unpackZstd(given, mostBytes(p) + 1024)
+          : given;
+    refuseWideLerc(bytes, p);
+    const { pixels } = Lerc.decode(bufferOf(bytes), { returnPixelInterleavedDims: p.planarConfiguration === 1 });
+    return pixels[0]!.buffer;
+  }
+}
+
+/** What a block of LERC needs told of the file it stands in. */
+const lercParameters = async (dir: { hasTag: (name: never) => boolean; loadValue: (name: never) => Promise<unknown> }): Promise<never> => {
+  const tag = (name: string): Promise<unknown> => dir.loadValue(name as never);
+  const tiled = !dir.hasTag("StripOffsets" as never);
+  return {
+    tileWidth: await tag(tiled ? "TileWidth" : "ImageWidth"),
+    tileHeight: tiled ? await tag("TileLength") : ((await tag("RowsPerStrip")) ?? (await tag("ImageLength"))),
+    planarConfiguration: (await tag("PlanarConfiguration")) ?? 1,
+    bitsPerSample: await tag("BitsPerSample"),
+    predictor: (await tag("Predictor")) ?? 1,
+    LercParameters: await tag("LercParameters"),
+  } as never;
+};
+
 let registered = false;
 /** Puts these in place of the reader's own; once is enough. */
 export const boundDecoders = (): void => {
@@ -118,4 +194,6 @@ export const boundDecoders = (): void => {
   registered = true;
   addDecoder(5, () => Promise.resolve(BoundedLzw));
   addDecoder([8, 32_946], () => Promise.resolve(BoundedDeflate));
+  addDecoder(50_000, () => zstd.init().then(() => BoundedZstd));
+  addDecoder(34_887, () => zstd.init().then(() => BoundedLerc), lercParameters);
 };

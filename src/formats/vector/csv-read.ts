@@ -3,6 +3,7 @@ import GeoJSON from "ol/format/GeoJSON.js";
 import WKT from "ol/format/WKT.js";
 import Papa from "papaparse";
 import { parseLatLon } from "../../core/geo";
+import { cleanText } from "../clean-text";
 import { FileFault } from "../file-fault";
 import type { VectorQuestion, VectorSink } from "./raw";
 import { plainProperties, shapesOf, type ToLatLon, toLatLon } from "./shapes";
@@ -27,6 +28,10 @@ export const columnsOf = (columns: readonly string[]): TableColumns => {
   return { columns, lat: first(LAT), lon: first(LON), position: first(POSITION), wkt: first(WKT_COLUMN) };
 };
 
+/** A first row that holds figures or shapes is a row of data, not of names. */
+const isData = (cells: readonly string[]): boolean =>
+  cells.some((c) => !Number.isNaN(number(c)) || /^(SRID=\d+;)?(MULTI)?(POINT|LINESTRING|POLYGON)\s*Z?\s*\(/i.test(c));
+
 const number = (text: string): number => {
   const clean = text.trim().replace("\u2212", "-");
   return clean === "" ? Number.NaN : Number(/^-?\d+,\d+$/.test(clean) ? clean.replace(",", ".") : clean);
@@ -49,19 +54,22 @@ const wktShapes = (text: string, to: ToLatLon): ReturnType<typeof shapesOf>[numb
  * or one column of WKT shapes. Separator and quotes are found by themselves. @throws FileFault.
  */
 export const readCsv = async (path: string, question: VectorQuestion, sink: VectorSink): Promise<TableColumns> => {
-  const to = toLatLon(question.epsg);
+  const to = toLatLon(question.epsg, question.swapped);
   const degrees = question.epsg === null || question.epsg === 4326;
   const stream = createReadStream(path);
   let columns: TableColumns | null = null;
   let lat: string | null = null;
   let lon: string | null = null;
   let row = 1;
+  let headless = false;
   let fault: FileFault | null = null;
   const parse = Papa.parse(Papa.NODE_STREAM_INPUT, { header: false, skipEmptyLines: "greedy" });
   stream.on("error", (error) => parse.destroy(error));
   stream.pipe(parse);
-  const head = (names: readonly string[]): void => {
-    const clean = names.map((n, i) => (i === 0 ? n.replace(/^\uFEFF/, "") : n).trim());
+  const head = (given: readonly string[]): void => {
+    const cells = given.map((n, i) => cleanText(i === 0 ? n.replace(/^\uFEFF/, "") : n).trim());
+    headless = isData(cells);
+    const clean = headless ? cells.map((_c, i) => `column ${i + 1}`) : cells;
     if (clean.length > MOST_COLUMNS) throw new FileFault(`it has ${clean.length} columns; at most ${MOST_COLUMNS} are taken`);
     columns = columnsOf(clean);
     lat = question.latColumn ?? columns.lat ?? columns.position;
@@ -69,6 +77,8 @@ export const readCsv = async (path: string, question: VectorQuestion, sink: Vect
     const missing = [lat, lon].find((c) => c !== null && !clean.includes(c));
     if (missing !== undefined) throw new FileFault(`it has no column "${missing}"`);
   };
+  const swapped = (p: ReturnType<typeof parseLatLon>): ReturnType<typeof parseLatLon> =>
+    question.swapped === true && !("error" in p) ? { latDeg: p.lonDeg, lonDeg: p.latDeg } : p;
   const take = async (cells: readonly string[]): Promise<void> => {
     const names = columns!.columns;
     const record: Record<string, string> = {};
@@ -88,17 +98,26 @@ export const readCsv = async (path: string, question: VectorQuestion, sink: Vect
       }
       return;
     }
-    if (lat === null) return sink.fault({ row, reason: "no column holds its position" });
+    if (lat === null)
+      return sink.fault({
+        row,
+        reason: headless ? "no row names its columns: say which hold the position" : "no column holds its position",
+      });
     const text = lon === null ? cell(lat) : `${cell(lat)}, ${cell(lon)}`;
     let at: { latDeg: number; lonDeg: number };
     if (degrees) {
       const both = lon !== null ? { latDeg: number(cell(lat)), lonDeg: number(cell(lon)) } : null;
       const plainNumbers = both !== null && !Number.isNaN(both.latDeg) && !Number.isNaN(both.lonDeg);
-      const [result] = plainNumbers ? shapesOf({ type: "Point", coordinates: [both.lonDeg, both.latDeg] }, to) : [parseLatLon(text)];
+      const [result] = plainNumbers
+        ? shapesOf({ type: "Point", coordinates: [both.lonDeg, both.latDeg] }, to)
+        : [swapped(parseLatLon(text))];
       if (typeof result === "string") return sink.fault({ row, reason: result });
       if (result !== undefined && "type" in result && result.type === "point") at = result.at;
-      else if (result !== undefined && "latDeg" in result) at = result;
-      else return sink.fault({ row, reason: positionFault(text, result as { error: string; receivedDeg?: number }) });
+      else if (result !== undefined && "latDeg" in result) {
+        const [checked] = shapesOf({ type: "Point", coordinates: [result.lonDeg, result.latDeg] }, toLatLon(null));
+        if (typeof checked === "string") return sink.fault({ row, reason: checked });
+        at = result;
+      } else return sink.fault({ row, reason: positionFault(text, result as { error: string; receivedDeg?: number }) });
     } else {
       const [x, y] = [number(cell(lon)), number(cell(lat))];
       const [result] = shapesOf({ type: "Point", coordinates: [x, y] }, to);
@@ -111,8 +130,13 @@ export const readCsv = async (path: string, question: VectorQuestion, sink: Vect
   };
   try {
     for await (const cells of parse as AsyncIterable<string[]>) {
-      if (columns === null) head(cells);
-      else {
+      if (columns === null) {
+        head(cells);
+        if (headless) {
+          sink.note?.({ row: 1, reason: "it has no row of column names: its columns are named by their number" });
+          await take(cells);
+        }
+      } else {
         row++;
         await take(cells);
       }

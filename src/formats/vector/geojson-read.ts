@@ -35,7 +35,7 @@ export const namedSystem = (text: string): number | null => {
 export const readGeoJson = async (path: string, question: VectorQuestion, sink: VectorSink): Promise<void> => {
   const { head, tail, size } = await endsOf(path);
   if (!/^\uFEFF?\s*\{/.test(head)) throw new FileFault("it does not begin as a GeoJSON object");
-  const to = toLatLon(question.epsg ?? namedSystem(head) ?? namedSystem(tail));
+  const to = toLatLon(question.epsg ?? namedSystem(head) ?? namedSystem(tail), question.swapped);
   if (!/"features"\s*:/.test(head) && !/"features"\s*:/.test(tail)) {
     if (size > MOST_WHOLE_BYTES) throw new FileFault("it has no list of features");
     let value: unknown;

@@ -1,5 +1,6 @@
 import { open } from "node:fs/promises";
 import { FileFault } from "../file-fault";
+import { asUtf8, encodingOf } from "../text-encoding";
 import { readCsv } from "./csv-read";
 import { readGeoJson } from "./geojson-read";
 import type { VectorQuestion, VectorSink } from "./raw";
@@ -14,7 +15,7 @@ export const vectorFormatOf = async (path: string, name: string): Promise<Vector
   try {
     const bytes = Buffer.alloc(2048);
     const { bytesRead } = await file.read(bytes, 0, bytes.length, 0);
-    head = bytes.toString("utf8", 0, bytesRead);
+    head = bytes.toString("latin1", 0, 2) === "PK" ? "PK" : new TextDecoder(await encodingOf(path)).decode(bytes.subarray(0, bytesRead));
   } finally {
     await file.close();
   }
@@ -31,7 +32,7 @@ export const readVector = async (path: string, name: string, question: VectorQue
   const format = await vectorFormatOf(path, name);
   switch (format) {
     case "GeoJSON":
-      await readGeoJson(path, question, sink);
+      await asUtf8(path, (p) => readGeoJson(p, question, sink));
       break;
     case "KML":
     case "KMZ":
@@ -41,7 +42,7 @@ export const readVector = async (path: string, name: string, question: VectorQue
       await readGpx(path, sink);
       break;
     case "CSV":
-      await readCsv(path, question, sink);
+      await asUtf8(path, (p) => readCsv(p, question, sink));
       break;
     default:
       throw new FileFault("it is no GeoJSON, KML, KMZ, GPX or CSV");

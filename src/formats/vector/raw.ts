@@ -11,8 +11,8 @@ export interface RawFeature {
 export type RawShape =
   | { readonly type: "point"; readonly at: LatLon; readonly heightM: number | null }
   | { readonly type: "line"; readonly points: readonly LatLon[] }
-  /** Outer ring, not repeating its first point; holes are counted and left out. */
-  | { readonly type: "polygon"; readonly outline: readonly LatLon[]; readonly holes: number };
+  /** Outer ring and the rings of its holes (courtyards), none repeating its first point. */
+  | { readonly type: "polygon"; readonly outline: readonly LatLon[]; readonly holes: readonly (readonly LatLon[])[] };
 
 export interface RowFault {
   readonly row: number;
@@ -23,6 +23,8 @@ export interface RowFault {
 export interface VectorSink {
   readonly feature: (f: RawFeature) => void | Promise<void>;
   readonly fault: (f: RowFault) => void;
+  /** Something that was taken, and not as it stands in the file: a track thinned, a link not followed. */
+  readonly note?: (f: RowFault) => void;
   /** True when reading is to stop: enough was seen, or the import was stopped. */
   readonly enough?: () => boolean;
 }
@@ -33,4 +35,6 @@ export interface VectorQuestion {
   /** Columns of a table that hold the position: two angles or two grid coordinates, or one text with both. */
   readonly latColumn?: string | undefined;
   readonly lonColumn?: string | undefined;
+  /** Latitude and longitude stand exchanged in the file. */
+  readonly swapped?: boolean | undefined;
 }

@@ -1,11 +1,15 @@
-import { LATITUDE_LIMIT_DEG, type LatLon, LONGITUDE_LIMIT_DEG, planeProjection } from "../../core/geo";
+import { crossesItself, LATITUDE_LIMIT_DEG, type LatLon, LONGITUDE_LIMIT_DEG, planeProjection, thinLine } from "../../core/geo";
+import { cleanText } from "../clean-text";
 import { coordinateSystem } from "../epsg";
 import type { RawFeature, RawShape, VectorSink } from "./raw";
 
-/** Longest outline taken: more corners than any roof or wood has. */
+/** Longest outline taken: more corners than any roof or wood has. A longer line is thinned to as many. */
 const MOST_CORNERS = 20_000;
+/** A list of more points is not held. */
+const MOST_POINTS = 2_000_000;
+const MOST_HOLES = 200;
 
-interface JsonGeometry {
+export interface JsonGeometry {
   readonly type: string;
   readonly coordinates?: unknown;
   readonly geometries?: unknown;
@@ -13,8 +17,15 @@ interface JsonGeometry {
 
 export type ToLatLon = (x: number, y: number) => LatLon;
 
-/** From a file's coordinates to degrees. Null or 4326: they are degrees already, x east. @throws FileFault. */
-export const toLatLon = (epsg: number | null): ToLatLon => {
+/**
+ * From a file's coordinates to degrees. Null or 4326: they are degrees already, x east.
+ * @param swapped x and y stand exchanged in the file. @throws FileFault.
+ */
+export const toLatLon = (epsg: number | null, swapped = false): ToLatLon => {
+  if (swapped) {
+    const straight = toLatLon(epsg);
+    return (x, y) => straight(y, x);
+  }
   if (epsg === null || epsg === 4326) return (x, y) => ({ latDeg: y, lonDeg: x });
   const system = coordinateSystem(epsg);
   const projection = planeProjection(system.definition ?? system.crs);
@@ -30,12 +41,14 @@ const positionOf = (value: unknown, to: ToLatLon): LatLon | string => {
     return `latitude ${p.latDeg} is outside -90 to 90; are the coordinates in another system, or swapped?`;
   if (Math.abs(p.lonDeg) > LONGITUDE_LIMIT_DEG)
     return `longitude ${p.lonDeg} is outside -180 to 180; are the coordinates in another system?`;
+  // Nothing is built there: it is what an unset position is written as.
+  if (p.latDeg === 0 && p.lonDeg === 0) return "position 0, 0 is that of something without a position";
   return p;
 };
 
-const listOf = (value: unknown, to: ToLatLon): LatLon[] | string => {
+const listOf = (value: unknown, to: ToLatLon, most: number): LatLon[] | string => {
   if (!Array.isArray(value)) return "its coordinates are not a list";
-  if (value.length > MOST_CORNERS) return `${value.length} corners are more than the ${MOST_CORNERS} taken`;
+  if (value.length > most) return `${value.length} corners are more than the ${most} taken`;
   const out: LatLon[] = [];
   for (const v of value) {
     const p = positionOf(v, to);
@@ -47,21 +60,40 @@ const listOf = (value: unknown, to: ToLatLon): LatLon[] | string => {
 
 const samePlace = (a: LatLon, b: LatLon): boolean => a.latDeg === b.latDeg && a.lonDeg === b.lonDeg;
 
-const polygonOf = (rings: unknown, to: ToLatLon): RawShape | string => {
-  if (!Array.isArray(rings) || rings.length === 0) return "its outline is empty";
-  const ring = listOf(rings[0], to);
+const HALF_TURN_DEG = 180;
+const crossesDateLine = (points: readonly LatLon[]): boolean =>
+  points.some((p, i) => i > 0 && Math.abs(p.lonDeg - points[i - 1]!.lonDeg) > HALF_TURN_DEG);
+
+const ringOf = (value: unknown, to: ToLatLon): LatLon[] | string => {
+  const ring = listOf(value, to, MOST_CORNERS);
   if (typeof ring === "string") return ring;
   if (ring.length > 1 && samePlace(ring[0]!, ring[ring.length - 1]!)) ring.pop();
   const corners = ring.filter((p, i) => i === 0 || !samePlace(p, ring[i - 1]!));
   if (corners.length < 3) return "an outline needs at least three different corners";
-  return { type: "polygon", outline: corners, holes: rings.length - 1 };
+  if (crossesDateLine([...corners, corners[0]!])) return "its outline crosses the meridian of 180 degrees, which is not taken";
+  return crossesItself(corners) ? "its outline crosses itself" : corners;
+};
+
+const polygonOf = (rings: unknown, to: ToLatLon): RawShape | string => {
+  if (!Array.isArray(rings) || rings.length === 0) return "its outline is empty";
+  const outline = ringOf(rings[0], to);
+  if (typeof outline === "string") return outline;
+  if (rings.length - 1 > MOST_HOLES) return `${rings.length - 1} courtyards are more than the ${MOST_HOLES} taken`;
+  const holes: LatLon[][] = [];
+  for (const r of rings.slice(1)) {
+    const hole = ringOf(r, to);
+    if (typeof hole === "string") return `a courtyard of it: ${hole}`;
+    holes.push(hole);
+  }
+  return { type: "polygon", outline, holes };
 };
 
 const lineOf = (value: unknown, to: ToLatLon): RawShape | string => {
-  const points = listOf(value, to);
+  const points = listOf(value, to, MOST_POINTS);
   if (typeof points === "string") return points;
   const kept = points.filter((p, i) => i === 0 || !samePlace(p, points[i - 1]!));
-  return kept.length < 2 ? "a line needs at least two different points" : { type: "line", points: kept };
+  if (kept.length < 2) return "a line needs at least two different points";
+  return crossesDateLine(kept) ? "it crosses the meridian of 180 degrees, which is not taken" : { type: "line", points: kept };
 };
 
 const pointOf = (value: unknown, to: ToLatLon): RawShape | string => {
@@ -103,10 +135,18 @@ export const plainProperties = (value: unknown): RawFeature["properties"] => {
   if (value === null || typeof value !== "object") return {};
   const out: Record<string, string | number | boolean | null> = {};
   for (const [key, v] of Object.entries(value).slice(0, 200)) {
-    out[key.slice(0, 100)] =
-      v === null || typeof v === "number" || typeof v === "boolean" ? v : (typeof v === "string" ? v : JSON.stringify(v)).slice(0, 1000);
+    out[cleanText(key.slice(0, 100))] =
+      v === null || typeof v === "number" || typeof v === "boolean" ? v : cleanText((typeof v === "string" ? v : nested(v)).slice(0, 1000));
   }
   return out;
+};
+
+const nested = (value: unknown): string => {
+  try {
+    return JSON.stringify(value) ?? "";
+  } catch {
+    return "(nested too deep)";
+  }
 };
 
 /** Hands on every shape of one GeoJSON feature; a multi-geometry's parts keep its row and properties. */
@@ -119,6 +159,14 @@ export const giveFeature = async (value: unknown, row: number, to: ToLatLon, sin
   const properties = plainProperties(f.properties);
   for (const shape of shapesOf(f.geometry, to)) {
     if (typeof shape === "string") sink.fault({ row, reason: shape });
-    else await sink.feature({ row, properties, shape });
+    else await sink.feature({ row, properties, shape: thinned(shape, (reason) => sink.note?.({ row, reason })) });
   }
+};
+
+/** A line of more points than are taken loses those that lie nearest to one another, and a word says so. */
+const thinned = (shape: RawShape, note: (text: string) => void): RawShape => {
+  if (shape.type !== "line" || shape.points.length <= MOST_CORNERS) return shape;
+  const { points, apartM } = thinLine(shape.points, MOST_CORNERS);
+  note(`its ${shape.points.length} points were thinned to ${points.length}, at least ${apartM} m apart`);
+  return { type: "line", points };
 };

@@ -1,119 +1,93 @@
-import { readFile, stat } from "node:fs/promises";
-import { gpx, kml } from "@tmcw/togeojson";
-import { DOMParser } from "@xmldom/xmldom";
-import { unzipSync } from "fflate";
-import { FileFault, reasonOf } from "../file-fault";
+import { SaxesParser } from "saxes";
+import { FileFault } from "../file-fault";
+import { encodingOf, textPieces } from "../text-encoding";
+import { withUnpacked } from "../zip-read";
+import { gpxTaker } from "./gpx-taker";
+import { kmlTaker } from "./kml-taker";
 import type { VectorSink } from "./raw";
 import { giveFeature, toLatLon } from "./shapes";
+import type { XmlTaker } from "./xml-taker";
 
-/** XML is read whole: a document takes some ten times its size in memory. */
-const MOST_XML_BYTES = 25_000_000;
-/** Unpacked size and count at which a packed file is refused: a small file may hide a huge one. */
-const MOST_ENTRIES = 2000;
+/* XML as it streams by: what a document holds is handed on element by element and nothing is kept of it. */
 
-const MEGABYTE = 1_000_000;
-const tooLarge = (what: string, bytes: number): FileFault =>
-  new FileFault(
-    `${what} of ${(bytes / MEGABYTE).toFixed(0)} MB is more than the ${MOST_XML_BYTES / MEGABYTE} MB taken; convert it to GeoJSON, which is read as it streams by`,
-  );
+/** A document nested deeper is no list of places. */
+const MOST_DEPTH = 100;
+const MOST_KMZ = { entries: 5000, bytes: 2_000_000_000 };
+const localName = (name: string): string => name.slice(name.indexOf(":") + 1);
 
-/** The document inside a KMZ: doc.kml, or the first .kml there is. */
-const kmlOfKmz = async (path: string): Promise<string> => {
-  let entries = 0;
-  let refused: FileFault | null = null;
-  let files: Record<string, Uint8Array>;
-  try {
-    files = unzipSync(await readFile(path), {
-      filter: (f) => {
-        if (++entries > MOST_ENTRIES) refused ??= new FileFault(`it holds more than ${MOST_ENTRIES} files`);
-        if (!/\.kml$/i.test(f.name) || refused !== null) return false;
-        if (f.originalSize > MOST_XML_BYTES) refused ??= tooLarge("a document", f.originalSize);
-        return refused === null;
-      },
-    });
-  } catch (error) {
-    throw new FileFault(`it cannot be unpacked: ${reasonOf(error)}`);
-  }
-  if (refused !== null) throw refused as FileFault;
-  const names = Object.keys(files).sort((a, b) => Number(/(^|\/)doc\.kml$/i.test(b)) - Number(/(^|\/)doc\.kml$/i.test(a)));
-  const first = names[0];
-  if (first === undefined) throw new FileFault("it holds no KML document");
-  const bytes = files[first]!;
-  if (bytes.length > MOST_XML_BYTES) throw tooLarge("a document", bytes.length);
-  return new TextDecoder().decode(bytes);
-};
-
-const parseXml = (text: string, root: string): Document => {
-  if (/<!ENTITY/i.test(text.slice(0, 100_000))) throw new FileFault("it declares entities of its own, which are not taken");
-  let fault: string | null = null;
-  let doc: unknown;
-  try {
-    doc = new DOMParser({
-      onError: (level, message) => {
-        if (level !== "warning") fault ??= message;
-      },
-    }).parseFromString(text.replace(/^\uFEFF/, ""), "text/xml");
-  } catch (error) {
-    throw new FileFault(`it is not well-formed XML: ${(fault ?? reasonOf(error)).split("\n")[0]}`);
-  }
-  if (fault !== null) throw new FileFault(`it is not well-formed XML: ${String(fault).split("\n")[0]}`);
-  const document = doc as Document;
-  const name = document.documentElement?.nodeName.replace(/^.*:/, "").toLowerCase();
-  if (name !== root) throw new FileFault(`its root is <${name ?? "nothing"}> where <${root}> belongs`);
-  return document;
-};
-
-/** Values that the converter adds for drawing, not for reading. */
-const STYLE =
-  /^(styleUrl|styleHash|styleMapHash|stroke|stroke-width|stroke-opacity|fill|fill-opacity|icon|icon-.*|label-.*|coordinateProperties|_gpxType|visibility)$/;
-
-/** A description or a name may come with its type beside it. */
-const plain = (value: unknown): unknown =>
-  value !== null && typeof value === "object" && "value" in value ? (value as { value: unknown }).value : value;
-
-const give = async (collection: { features: unknown[] }, sink: VectorSink): Promise<void> => {
+const readXml = async (path: string, taker: XmlTaker, sink: VectorSink, rows: { n: number }): Promise<void> => {
+  const parser = new SaxesParser({ xmlns: false });
+  const names: string[] = [];
+  let fault: FileFault | null = null;
+  const fail = (error: FileFault): void => {
+    fault ??= error;
+  };
+  parser.on("error", (error) => fail(new FileFault(`it is not well-formed XML: ${error.message.split("\n")[0]}`)));
+  parser.on("doctype", (text) => {
+    if (/<!ENTITY/i.test(text)) fail(new FileFault("it declares entities of its own, which are not taken"));
+  });
+  parser.on("opentag", (tag) => {
+    if (fault !== null) return;
+    const name = localName(tag.name);
+    if (names.length === 0 && name.toLowerCase() !== taker.root)
+      return fail(new FileFault(`its root is <${name}> where <${taker.root}> belongs`));
+    names.push(name);
+    if (names.length > MOST_DEPTH) return fail(new FileFault(`its elements are nested deeper than ${MOST_DEPTH}`));
+    taker.open({ name, attributes: tag.attributes as Record<string, string> }, names);
+  });
+  const text = (t: string): void => {
+    if (fault === null) taker.text(t);
+  };
+  parser.on("text", text);
+  parser.on("cdata", text);
+  parser.on("closetag", (tag) => {
+    if (fault !== null) return;
+    taker.close(localName(tag.name), names);
+    names.pop();
+  });
   const to = toLatLon(null);
-  let row = 0;
-  for (const value of collection.features) {
-    row++;
-    const f = value as { geometry?: unknown; properties?: Record<string, unknown> | null };
-    const properties = Object.fromEntries(
-      Object.entries(f.properties ?? {})
-        .filter(([key]) => !STYLE.test(key))
-        .map(([key, v]) => [key, plain(v)]),
-    );
-    await giveFeature({ geometry: f.geometry ?? null, properties }, row, to, sink);
+  const handOn = async (): Promise<void> => {
+    for (const place of taker.ready()) {
+      if (sink.enough?.() === true) return;
+      rows.n++;
+      await giveFeature({ geometry: place.geometry, properties: place.properties }, rows.n, to, sink);
+    }
+  };
+  for await (const piece of textPieces(path, await encodingOf(path))) {
+    parser.write(piece);
+    if (fault !== null) throw fault;
+    await handOn();
     if (sink.enough?.() === true) return;
   }
+  parser.close();
+  if (fault !== null) throw fault;
+  await handOn();
 };
 
-const convert = (read: () => { features: unknown[] }): { features: unknown[] } => {
-  try {
-    return read();
-  } catch (error) {
-    throw new FileFault(`it cannot be read: ${reasonOf(error)}`);
-  }
-};
-
-/** Reads KML, or KMZ when packed. Positions are degrees, longitude first, by the format. @throws FileFault. */
+/** Reads KML, or KMZ when packed: then every document in it, the main one first. Degrees, longitude first, by the format. @throws FileFault. */
 export const readKml = async (path: string, packed: boolean, sink: VectorSink): Promise<void> => {
-  const { size } = await stat(path);
-  if (size > MOST_XML_BYTES) throw tooLarge("a document", size);
-  const text = packed ? await kmlOfKmz(path) : await readFile(path, "utf8");
-  const document = parseXml(text, "kml");
-  await give(
-    convert(() => kml(document as never) as { features: unknown[] }),
-    sink,
+  const rows = { n: 0 };
+  const note = (text: string): void => sink.note?.({ row: rows.n, reason: text });
+  if (!packed) return readXml(path, kmlTaker(note), sink, rows);
+  await withUnpacked(
+    path,
+    (name) => /\.kml$/i.test(name),
+    MOST_KMZ,
+    async (files) => {
+      if (files.length === 0) throw new FileFault("it holds no KML document");
+      const isMain = (name: string): number => Number(/(^|\/)doc\.kml$/i.test(name));
+      const order = [...files].sort((a, b) => isMain(b.name) - isMain(a.name) || a.name.localeCompare(b.name));
+      for (const f of order) {
+        if (sink.enough?.() === true) return;
+        try {
+          await readXml(f.file, kmlTaker(note), sink, rows);
+        } catch (error) {
+          throw error instanceof FileFault && files.length > 1 ? new FileFault(`${f.name} inside it: ${error.message}`) : error;
+        }
+      }
+    },
   );
 };
 
 /** Reads GPX: waypoints as points, routes and tracks as lines. @throws FileFault. */
-export const readGpx = async (path: string, sink: VectorSink): Promise<void> => {
-  const { size } = await stat(path);
-  if (size > MOST_XML_BYTES) throw tooLarge("a document", size);
-  const document = parseXml(await readFile(path, "utf8"), "gpx");
-  await give(
-    convert(() => gpx(document as never) as { features: unknown[] }),
-    sink,
-  );
-};
+export const readGpx = (path: string, sink: VectorSink): Promise<void> => readXml(path, gpxTaker(), sink, { n: 0 });

@@ -26,6 +26,7 @@ const send = async (
   body?: string | Blob,
   signal?: AbortSignal,
   timeoutMs = REQUEST_TIMEOUT_MS,
+  more: Readonly<Record<string, string>> = {},
 ): Promise<Response> => {
   const timeout = AbortSignal.timeout(timeoutMs);
   let response: Response;
@@ -35,6 +36,7 @@ const send = async (
       ...(body === undefined ? {} : { body }),
       headers: {
         "x-client": clientId(),
+        ...more,
         ...(body === undefined ? {} : { "content-type": typeof body === "string" ? "application/json" : "application/octet-stream" }),
       },
       signal: signal === undefined ? timeout : AbortSignal.any([signal, timeout]),
@@ -50,16 +52,28 @@ const send = async (
 
 export const getJson = async <T>(path: string, signal?: AbortSignal): Promise<T> =>
   (await send("GET", path, undefined, signal)).json() as Promise<T>;
-export const getBinary = (path: string, signal?: AbortSignal): Promise<Response> => send("GET", path, undefined, signal);
+/** Asks for bytes with a question in the body: what costs the server something is never a plain address. */
+export const postForBinary = (path: string, body: unknown, signal?: AbortSignal, timeoutMs?: number): Promise<Response> =>
+  send("POST", path, JSON.stringify(body), signal, timeoutMs);
+/** Sends one edit of the outbox, under its number. */
+export const sendEditRequest = async (edit: {
+  readonly id: string;
+  readonly method: string;
+  readonly path: string;
+  readonly body: unknown;
+}): Promise<unknown> => {
+  const body = edit.body === undefined ? undefined : JSON.stringify(edit.body);
+  return (await send(edit.method, edit.path, body, undefined, undefined, { "x-edit": edit.id })).json();
+};
 export const postJson = async <T>(path: string, body: unknown): Promise<T> =>
   (await send("POST", path, JSON.stringify(body))).json() as Promise<T>;
-export const patchJson = async <T>(path: string, body: unknown): Promise<T> =>
-  (await send("PATCH", path, JSON.stringify(body))).json() as Promise<T>;
 export const postText = async <T>(path: string, text: string): Promise<T> => (await send("POST", path, text)).json() as Promise<T>;
-export const putJson = async <T>(path: string, body: unknown): Promise<T> =>
-  (await send("PUT", path, JSON.stringify(body))).json() as Promise<T>;
-export const putBytes = async <T>(path: string, bytes: Blob, signal?: AbortSignal): Promise<T> =>
-  (await send("PUT", path, bytes, signal)).json() as Promise<T>;
+/** Sends a piece of a file with its checksum. */
+export const putPiece = async <T>(path: string, bytes: Blob, signal?: AbortSignal): Promise<T> => {
+  const digest = new Uint8Array(await crypto.subtle.digest("SHA-256", await bytes.arrayBuffer()));
+  const sha256 = Array.from(digest, (b) => b.toString(16).padStart(2, "0")).join("");
+  return (await send("PUT", path, bytes, signal, undefined, { "x-sha256": sha256 })).json() as Promise<T>;
+};
 export const postBytes = async <T>(path: string, bytes: Blob): Promise<T> => (await send("POST", path, bytes)).json() as Promise<T>;
 
 /** Rows of a long answer as they come, a line of JSON each. Leaving it by the signal stops the work on the server. */
@@ -85,5 +99,3 @@ export const streamRows = async <Row>(
     }
   }
 };
-
-export const deleteJson = async <T>(path: string): Promise<T> => (await send("DELETE", path)).json() as Promise<T>;

@@ -15,7 +15,7 @@ import type {
   PhotoDto,
   ProfileDto,
 } from "@/contract";
-import { getJson } from "./client";
+import { getJson, mayRecover } from "./client";
 
 export type LinkBundle = LinkBundleDto;
 
@@ -34,28 +34,40 @@ export const keys = {
   basemap: (id: string) => ["basemap", id] as const,
 };
 
-export const useJobs = () => useQuery({ queryKey: keys.jobs, queryFn: ({ signal }) => getJson<JobSummary[]>("/api/jobs", signal) });
+/** Verdicts that are being worked out are asked for again until they are there. */
+const AGAIN_MS = 600;
+
+export const useJobs = () =>
+  useQuery({
+    queryKey: keys.jobs,
+    queryFn: ({ signal }) => getJson<JobSummary[]>("/api/jobs", signal),
+    refetchInterval: (q) => (q.state.data?.some((j) => j.links.some((l) => !l.fresh)) === true ? AGAIN_MS : false),
+  });
 export const useJob = (id: string) =>
   useQuery({ queryKey: keys.job(id), queryFn: ({ signal }) => getJson<JobBundle>(`/api/jobs/${id}`, signal) });
 export const useVerdicts = (id: string) =>
-  useQuery({ queryKey: keys.verdicts(id), queryFn: ({ signal }) => getJson<LinkVerdict[]>(`/api/jobs/${id}/verdicts`, signal) });
-export const useLink = (id: string) =>
+  useQuery({
+    queryKey: keys.verdicts(id),
+    queryFn: ({ signal }) => getJson<LinkVerdict[]>(`/api/jobs/${id}/verdicts`, signal),
+    refetchInterval: (q) => (q.state.data?.some((l) => !l.fresh) === true ? AGAIN_MS : false),
+  });
+export const useLink = (jobId: string, id: string) =>
   useQuery({
     queryKey: keys.link(id),
-    queryFn: ({ signal }) => getJson<LinkBundle>(`/api/links/${id}`, signal),
+    queryFn: ({ signal }) => getJson<LinkBundle>(`/api/jobs/${jobId}/links/${id}`, signal),
     refetchOnWindowFocus: false,
   });
-export const useProfile = (id: string) =>
+export const useProfile = (jobId: string, id: string) =>
   useQuery({
     queryKey: keys.profile(id),
-    queryFn: ({ signal }) => getJson<ProfileDto>(`/api/links/${id}/profile`, signal),
+    queryFn: ({ signal }) => getJson<ProfileDto>(`/api/jobs/${jobId}/links/${id}/profile`, signal),
     refetchOnWindowFocus: false,
   });
 /** The path of a kept design that stands at other mounting points; asked for only when there is one. */
-export const useKeptProfile = (linkId: string, designId: string | null) =>
+export const useKeptProfile = (jobId: string, linkId: string, designId: string | null) =>
   useQuery({
     queryKey: [...keys.profile(linkId), designId],
-    queryFn: ({ signal }) => getJson<ProfileDto>(`/api/links/${linkId}/profile?design=${designId}`, signal),
+    queryFn: ({ signal }) => getJson<ProfileDto>(`/api/jobs/${jobId}/links/${linkId}/profile?design=${designId}`, signal),
     enabled: designId !== null,
     refetchOnWindowFocus: false,
   });
@@ -66,6 +78,20 @@ export const useHistory = (id: string) =>
   useQuery({ queryKey: keys.history(id), queryFn: ({ signal }) => getJson<HistoryDto>(`/api/jobs/${id}/history`, signal) });
 export const useImports = (id: string) =>
   useQuery({ queryKey: keys.imports(id), queryFn: ({ signal }) => getJson<ImportDto[]>(`/api/jobs/${id}/imports`, signal) });
+/** Why the queue does not go on, in words, while something waits in it; null when it does. */
+export const useHeldUp = (waiting: boolean): string | null => {
+  const health = useQuery({
+    queryKey: ["health"],
+    queryFn: ({ signal }) => getJson<{ worker: string }>("/api/health", signal),
+    enabled: waiting,
+    refetchInterval: 3000,
+    retry: false,
+  });
+  if (!waiting) return null;
+  if (health.error !== null) return mayRecover(health.error) ? "waiting for the database" : null;
+  return health.data?.worker === "away" ? "waiting for the worker, which is being started" : null;
+};
+
 export const useDatasets = (jobId: string) =>
   useQuery({ queryKey: keys.datasets, queryFn: ({ signal }) => getJson<DatasetDto[]>(`/api/jobs/${jobId}/datasets`, signal) });
 export const useBrief = (id: string) =>

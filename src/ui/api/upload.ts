@@ -1,5 +1,5 @@
 import { PIECE_BYTES, type UploadDto } from "@/contract";
-import { ApiError, getJson, mayRecover, postJson, putBytes } from "./client";
+import { ApiError, getJson, mayRecover, postJson, putPiece } from "./client";
 
 const RETRY_MS = 1500;
 const MOST_RETRIES = 20;
@@ -23,13 +23,14 @@ export const uploadFile = async (
   onShare: (share: number) => void,
   signal: AbortSignal,
 ): Promise<string> => {
-  const { id } = await postJson<UploadDto>("/api/uploads", { jobId, name: file.name, sizeBytes: file.size });
+  const base = jobId === null ? "/api/uploads" : `/api/jobs/${jobId}/uploads`;
+  const { id } = await postJson<UploadDto>(base, { name: file.name, sizeBytes: file.size });
   let at = 0;
   let retries = 0;
   while (at < file.size) {
     if (signal.aborted) throw new ApiError(0, { code: "stopped" });
     try {
-      const got = await putBytes<UploadDto>(`/api/uploads/${id}?at=${at}`, file.slice(at, at + PIECE_BYTES), signal);
+      const got = await putPiece<UploadDto>(`${base}/${id}?at=${at}`, file.slice(at, at + PIECE_BYTES), signal);
       at = got.receivedBytes;
       retries = 0;
       onShare(at / file.size);
@@ -37,7 +38,7 @@ export const uploadFile = async (
       if (signal.aborted) throw new ApiError(0, { code: "stopped" });
       if (!mayRecover(error) || ++retries > MOST_RETRIES) throw error;
       await wait(RETRY_MS, signal);
-      at = await getJson<UploadDto>(`/api/uploads/${id}`, signal)
+      at = await getJson<UploadDto>(`${base}/${id}`, signal)
         .then((u) => u.receivedBytes)
         .catch(() => at);
     }

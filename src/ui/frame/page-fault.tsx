@@ -15,7 +15,7 @@ export const PageFault = ({ reason, again }: { reason: string; again: () => void
   const [said, setSaid] = useState<string | null>(null);
   const undo = async (): Promise<void> => {
     try {
-      await postJson(`/api/jobs/${jobId}/undo`, {});
+      await postJson(`/api/jobs/${jobId}/undo`, { redo: false });
       again();
     } catch {
       setSaid("The last edit could not be taken back. The ground's history has every edit of this job.");

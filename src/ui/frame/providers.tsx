@@ -3,6 +3,7 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { type ReactNode, useState } from "react";
 import { mayRecover } from "../api/client";
 import { PreferencesProvider } from "../state/preferences";
+import { OutboxStrip } from "./outbox-strip";
 
 const RETRY_MS = 2000;
 
@@ -23,7 +24,10 @@ export const Providers = ({ children }: { children: ReactNode }) => {
   const [client] = useState(makeClient);
   return (
     <QueryClientProvider client={client}>
-      <PreferencesProvider>{children}</PreferencesProvider>
+      <PreferencesProvider>
+        <OutboxStrip />
+        {children}
+      </PreferencesProvider>
     </QueryClientProvider>
   );
 };

@@ -13,13 +13,14 @@ export interface GroundMapEvents {
   readonly onMoved: (siteId: string, at: LatLon) => void;
   /** While a site is dragged or a link drawn: from where to where. */
   readonly onReach: (from: LatLon | null, to: LatLon | null) => void;
-  readonly onKnowledge: (datasets: readonly { name: string; cellM: number; sigmaM: number }[], intervalM: number) => void;
+  readonly onKnowledge: (datasets: readonly { name: string; cellM: number; sigmaM: number; leftOut: boolean }[], intervalM: number) => void;
   readonly onTrouble: (error: unknown) => void;
   /** An obstacle, or a piece of named ground, was pressed. */
   readonly onObstacle: (obstacle: ObstacleDto) => void;
   readonly onFeature: (feature: FeatureDto) => void;
   /** Everything drawn in view, each time it is read. */
-  readonly onObstacles: (obstacles: readonly ObstacleDto[]) => void;
+  /** @param total how many there are in view: more than are drawn where they are too many. */
+  readonly onObstacles: (obstacles: readonly ObstacleDto[], total: number) => void;
   readonly onDrawn: GroundToolEvents["onDrawn"];
   readonly onMeasured: GroundToolEvents["onMeasured"];
   readonly onOutline: GroundToolEvents["onOutline"];

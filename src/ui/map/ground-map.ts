@@ -16,10 +16,10 @@ import VectorSource from "ol/source/Vector";
 import { Circle, Fill, Stroke, Style } from "ol/style";
 import View from "ol/View";
 import proj4 from "proj4";
-import type { FeatureDto, ObstacleDto } from "@/contract";
+import { type DrawnDto, type FeatureDto, latLons, type ObstacleDto } from "@/contract";
 import { type LatLon, planeProjection, projDefinition } from "@/core/geo";
 import type { ReliefWorker } from "@/workers/messages";
-import { getBinary, getJson } from "../api/client";
+import { getJson, postForBinary } from "../api/client";
 import type { GroundMap, GroundMapData, GroundMapEvents, MapMode } from "./ground-map-types";
 import { createOverlays } from "./ground-overlays";
 import { createTools } from "./ground-tools";
@@ -119,20 +119,13 @@ export const createGroundMap = (
     const y0 = north + 1.5 * stepM;
     const intervalM = intervalFor(resolution);
     try {
-      const query = new URLSearchParams({
-        crs,
-        x0: String(x0),
-        y0: String(y0),
-        stepM: String(stepM),
-        cols: String(cols),
-        rows: String(rows),
-      });
-      const response = await getBinary(`/api/jobs/${jobId}/terrain?${query}`, abort.signal);
+      const response = await postForBinary(`/api/jobs/${jobId}/terrain`, { crs, x0, y0, stepM, cols, rows }, abort.signal);
       const heightsM = new Float32Array(await response.arrayBuffer());
       const datasets = JSON.parse(decodeURIComponent(response.headers.get("x-datasets") ?? "%5B%5D")) as {
         name: string;
         cellM: number;
         sigmaM: number;
+        leftOut: boolean;
       }[];
       const answer = await reliefWorker.relief({ heightsM, cols, rows, x0, y0, stepM, intervalM });
       if (abort.signal.aborted) return;
@@ -149,20 +142,17 @@ export const createGroundMap = (
           eastDeg: String(Math.max(b.lonDeg, d.lonDeg)),
           northDeg: String(Math.max(b.latDeg, c.latDeg)),
         });
-        const got = await getJson<{ obstacles: ObstacleDto[]; features: FeatureDto[] }>(
-          `/api/jobs/${jobId}/obstacles?${box}`,
-          abort.signal,
-        );
+        const got = await getJson<DrawnDto>(`/api/jobs/${jobId}/obstacles?${box}`, abort.signal);
         if (abort.signal.aborted) return;
         shownObstacles = new Map(got.obstacles.map((o) => [o.id, o]));
         shownFeatures = new Map(got.features.map((f) => [f.id, f]));
         overlays.setFeatures(got.features);
-        events.onObstacles(got.obstacles);
+        events.onObstacles(got.obstacles, got.total);
         const source = obstacles.getSource();
         source?.clear(true);
         source?.addFeatures(
           got.obstacles.map((o) => {
-            const feature = new Feature(new Polygon([o.outline.map(([lonDeg, latDeg]) => toPlane({ latDeg, lonDeg }))]));
+            const feature = new Feature(new Polygon([o.outline, ...o.holes].map((ring) => latLons(ring).map(toPlane))));
             feature.setProperties({ kind: o.kind, name: o.name, obstacleId: o.id });
             feature.setStyle(obstacleStyle(t, o.kind, false));
             return feature;

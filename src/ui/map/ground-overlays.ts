@@ -55,6 +55,9 @@ const halo = (t: Token, text: string, colour: string, placement: "point" | "line
     stroke: new Stroke({ color: t("paper"), width: 3 }),
   });
 
+/** A text with nothing in it that a page would take for its own language. */
+const asText = (words: string): string => words.replace(/[&<>"']/g, (c) => `&#${c.charCodeAt(0)};`);
+
 /** Layers over and under the plan: the user's own map, named ground, what is known where, a file on its way in, a view. */
 export const createOverlays = (token: () => Token, crs: string, toPlane: ToPlane): GroundOverlays => {
   const base = new TileLayer<XYZ>({ visible: false, opacity: 0.8 });
@@ -184,7 +187,8 @@ export const createOverlays = (token: () => Token, crs: string, toPlane: ToPlane
           ? null
           : new XYZ({
               url: `/api/jobs/${jobId}/basemap/tiles/{z}/{x}/{y}?of=${version}`,
-              ...(credit === "" ? {} : { attributions: credit }),
+              // What somebody wrote is text: the drawing would take it for a page's own.
+              ...(credit === "" ? {} : { attributions: asText(credit) }),
               maxZoom: 20,
               transition: 0,
             }),

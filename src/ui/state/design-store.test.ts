@@ -1,7 +1,9 @@
 /* The open design: what is changed, saved, taken back, clashed and kept over a killed tab, against a server told by the test. */
 import { afterEach, beforeEach, describe, expect, test, vi } from "vitest";
 import type { DesignDto, DesignFields } from "@/contract";
-import { createDesignStore } from "./design-store";
+import { sendEditRequest } from "../api/client";
+import { createDesignStore, type DesignWay } from "./design-store";
+import { createOutbox, type Edit, type Outbox } from "./outbox";
 
 const base = {
   id: "d1",
@@ -34,6 +36,7 @@ beforeEach(() => {
   vi.useFakeTimers();
   sent = [];
   storage.clear();
+  keptEdits = [];
   answer = (body) => ({ status: 200, body: { ...(reordered(body) as object), id: "d1", version: Number(body.version) + 1 } });
   vi.stubGlobal("localStorage", {
     getItem: (k: string) => storage.get(k) ?? null,
@@ -53,7 +56,26 @@ afterEach(() => {
   vi.unstubAllGlobals();
 });
 
-const open = (initial: DesignDto = base) => createDesignStore(initial, () => undefined);
+/** The outbox of a window: one edit after another, kept in its storage until it is answered. */
+let keptEdits: readonly Edit[] = [];
+const newOutbox = (tab = { alive: true }) =>
+  createOutbox({
+    post: sendEditRequest,
+    keep: (edits) => {
+      keptEdits = edits;
+    },
+    later: (ms, work) => void setTimeout(() => tab.alive && work(), ms),
+    newId: () => crypto.randomUUID(),
+    settled: () => undefined,
+  });
+const wayOf = (outbox: Outbox): DesignWay => {
+  const path = "/api/jobs/j1/designs/d1";
+  return {
+    send: (body, onWait) => outbox.send<DesignDto>({ jobId: "j1", method: "PATCH", path, body }, onWait),
+    pending: () => outbox.pending<DesignDto>(path),
+  };
+};
+const open = (initial: DesignDto = base, outbox: Outbox = newOutbox()) => createDesignStore(initial, () => undefined, wayOf(outbox));
 const settle = (ms = 20_000): Promise<unknown> => vi.advanceTimersByTimeAsync(ms);
 const fields = (f: object): Partial<DesignFields> => f as Partial<DesignFields>;
 
@@ -123,16 +145,54 @@ describe("saving", () => {
 
   test("a killed tab gives back what was typed; a draft of an older version is a clash with what came since", async () => {
     answer = () => ({ status: 503, body: { code: "database-unreachable" } });
-    const killed = open();
+    const tab = { alive: true };
+    const killed = open(base, newOutbox(tab));
     killed.getState().change(fields({ nearMountAglM: 15 }));
     await settle(600);
+    tab.alive = false;
     answer = (body) => ({ status: 200, body: { ...body, id: "d1", version: Number(body.version) + 1 } });
-    const again = open();
+    const outbox = newOutbox();
+    outbox.adopt(keptEdits);
+    const again = open(base, outbox);
     expect(again.getState().design.nearMountAglM).toBe(15);
+    await settle();
+    expect(again.getState().status.kind).toBe("saved");
+    expect(keptEdits).toHaveLength(0);
     storage.set("dry-arc.draft.d1", JSON.stringify({ version: 1, design: { nearMountAglM: 15 } }));
     const late = open({ ...base, version: 4, nearMountAglM: 20 });
     expect(late.getState().status).toMatchObject({ kind: "clash" });
     expect(late.getState().design.nearMountAglM).toBe(15);
+  });
+});
+
+describe("an answer that was lost", () => {
+  test("is asked for again under the same number: the edit is one's own, and what follows builds on it", async () => {
+    const ids: string[] = [];
+    vi.stubGlobal("fetch", async (_path: string, init: { body: string; headers: Record<string, string> }) => {
+      const body = JSON.parse(init.body) as Record<string, unknown>;
+      sent.push({ body });
+      ids.push(init.headers["x-edit"]!);
+      if (ids.length === 1) throw new TypeError("the connection broke after the server had written it");
+      // The server has this edit already: it answers as it did.
+      const version = init.headers["x-edit"] === ids[0] ? 2 : Number(body.version) + 1;
+      return new Response(JSON.stringify({ ...body, id: "d1", version }), { status: 200 });
+    });
+    const tab = { alive: true };
+    const killed = open(base, newOutbox(tab));
+    killed.getState().change(fields({ nearMountAglM: 15 }));
+    await settle(600);
+    tab.alive = false;
+    expect(keptEdits).toHaveLength(1);
+    // The tab dies; the next one reads the row as the server has it, its own edit in it.
+    const outbox = newOutbox();
+    outbox.adopt(keptEdits);
+    const again = open({ ...base, version: 2, nearMountAglM: 15 }, outbox);
+    expect(again.getState().status.kind).toBe("saving");
+    again.getState().change(fields({ farMountAglM: 21 }));
+    await settle();
+    expect(again.getState().status.kind).toBe("saved");
+    expect(ids[1]).toBe(ids[0]);
+    expect(sent.at(-1)!.body).toMatchObject({ version: 2, nearMountAglM: 15, farMountAglM: 21 });
   });
 });
 

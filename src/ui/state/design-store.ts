@@ -1,7 +1,7 @@
 import { deepEqual } from "fast-equals";
 import { createStore, type StoreApi } from "zustand/vanilla";
 import type { DesignDto, DesignFields, ErrorBody } from "@/contract";
-import { ApiError, mayRecover, patchJson } from "../api/client";
+import { ApiError } from "../api/client";
 
 export type SaveStatus =
   | { readonly kind: "saved"; readonly at: Date | null }
@@ -29,7 +29,6 @@ export interface DesignState {
 }
 
 const SAVE_AFTER_MS = 500;
-const RETRY_MS = 2000;
 const MOST_UNDO = 200;
 
 const fieldsOf = ({ id: _i, version: _v, ...fields }: DesignDto): DesignFields => fields;
@@ -50,18 +49,25 @@ const readDraft = (id: string): Draft | null => {
   }
 };
 
+/** How a design gets to the server. */
+export interface DesignWay {
+  /** @param onWait called when it has to wait for a server or a database that is away. */
+  readonly send: (fields: DesignFields & { readonly version: number }, onWait: (reason: ErrorBody) => void) => Promise<DesignDto>;
+  /** The answer to an edit that was on its way when the page was loaded anew, or null. */
+  readonly pending: () => Promise<DesignDto> | null;
+}
+
 /**
  * The open design: one record changed by named edits, with undo, saved by itself. Each save names the
  * version it was made on; an edit that cannot be saved is kept in this browser until it can.
  */
-export const createDesignStore = (initial: DesignDto, onSaved: () => void): StoreApi<DesignState> => {
+export const createDesignStore = (initial: DesignDto, onSaved: () => void, way: DesignWay): StoreApi<DesignState> => {
   let version = initial.version;
   let saved = fieldsOf(initial);
   let timer: ReturnType<typeof setTimeout> | null = null;
   let busy = false;
   let gesture = false;
   let edits = 0;
-  let gone = false;
   const kept = readDraft(initial.id);
   // A draft kept by an older version lacks the fields that came since.
   const draft = kept === null ? null : { ...kept, design: { ...saved, ...kept.design } };
@@ -88,7 +94,7 @@ export const createDesignStore = (initial: DesignDto, onSaved: () => void): Stor
       busy = true;
       if (get().status.kind !== "kept") set({ status: { kind: "saving" } });
       try {
-        const row = await patchJson<DesignDto>(`/api/designs/${initial.id}`, { ...sent, version });
+        const row = await way.send({ ...sent, version }, (reason) => set({ status: { kind: "kept", edits: Math.max(1, edits), reason } }));
         version = row.version;
         saved = fieldsOf(row);
         edits = 0;
@@ -99,10 +105,7 @@ export const createDesignStore = (initial: DesignDto, onSaved: () => void): Stor
         onSaved();
       } catch (error) {
         const body = error instanceof ApiError ? error.body : { code: "internal" };
-        if (mayRecover(error)) {
-          set({ status: { kind: "kept", edits: Math.max(1, edits), reason: body } });
-          if (!gone) later(RETRY_MS);
-        } else if (body.code === "clash") set({ status: { kind: "clash", theirs: body.current as DesignDto } });
+        if (body.code === "clash") set({ status: { kind: "clash", theirs: body.current as DesignDto } });
         else set({ status: { kind: "refused", reason: body } });
       }
       busy = false;
@@ -120,14 +123,28 @@ export const createDesignStore = (initial: DesignDto, onSaved: () => void): Stor
       keepDraft();
       if (!gesture && get().status.kind !== "clash") later(SAVE_AFTER_MS);
     };
-    const start = draft !== null && draft.version === initial.version ? draft.design : saved;
-    if (start !== saved) queueMicrotask(() => later(0));
-    const theirsFirst = draft !== null && draft.version < initial.version && !same(draft.design, saved);
+    const pending = way.pending();
+    const start = draft !== null && (pending !== null || draft.version === initial.version) ? draft.design : saved;
+    const theirsFirst = pending === null && draft !== null && draft.version < initial.version && !same(draft.design, saved);
+    if (pending !== null) {
+      // One's own edit from before: what it comes to is what later edits build on, not somebody else's.
+      busy = true;
+      pending
+        .then((row) => {
+          version = row.version;
+          saved = fieldsOf(row);
+        })
+        .catch(() => undefined)
+        .finally(() => {
+          busy = false;
+          void save();
+        });
+    } else if (start !== saved) queueMicrotask(() => later(0));
 
     return {
       design: theirsFirst ? draft.design : start,
       settled: theirsFirst ? draft.design : start,
-      status: theirsFirst ? { kind: "clash", theirs: initial } : { kind: "saved", at: null },
+      status: theirsFirst ? { kind: "clash", theirs: initial } : pending !== null ? { kind: "saving" } : { kind: "saved", at: null },
       past: [],
       future: [],
       change: (fields) => {
@@ -182,7 +199,6 @@ export const createDesignStore = (initial: DesignDto, onSaved: () => void): Stor
         set({ design: saved, settled: saved, past: [], future: [], status: { kind: "saved", at: new Date() } });
       },
       dispose: () => {
-        gone = true;
         if (timer !== null) {
           clearTimeout(timer);
           // What was typed in the last half second is saved on the way out.

@@ -1,15 +1,15 @@
 "use client";
 import { useMemo, useRef, useState } from "react";
-import { postJson } from "../api/client";
 import { useHistory, useRefresh } from "../api/queries";
 import { stepText } from "../wording/history";
+import { sendEdit } from "./browser-outbox";
 
 export interface JobHistory {
   readonly canUndo: boolean;
   readonly canRedo: boolean;
   readonly undo: () => void;
   readonly redo: () => void;
-  /** Makes an edit on the server, behind those under way. Rejects as the work does. */
+  /** Makes an edit on the server; the outbox keeps the order. Rejects as the work does. */
   readonly perform: <T>(work: () => Promise<T>) => Promise<T>;
   /** What was last taken back or done again, in words. */
   readonly last: string | null;
@@ -20,36 +20,32 @@ export const useJobHistory = (jobId: string, onError: (error: unknown) => void, 
   const history = useHistory(jobId);
   const refresh = useRefresh();
   const [last, setLast] = useState<string | null>(null);
-  const queue = useRef<Promise<unknown>>(Promise.resolve());
   const held = useRef({ refresh, onError, onStep });
   held.current = { refresh, onError, onStep };
   const actions = useMemo(() => {
-    const enqueue = <T>(work: () => Promise<T>): Promise<T> => {
-      const done = queue.current.then(work);
-      queue.current = done.catch(() => undefined);
-      return done;
-    };
     const step = (redo: boolean): void => {
-      enqueue(async () => {
-        const { step: done } = await postJson<{ step: { entity: string; action: string; name: string } | null }>(
+      const go = async (): Promise<void> => {
+        const { step: done } = await sendEdit<{ step: { entity: string; action: string; name: string } | null }>(
+          jobId,
+          "POST",
           `/api/jobs/${jobId}/undo`,
           { redo },
         );
         setLast(done === null ? null : `${redo ? "done again" : "undone"}: ${stepText(done)}`);
         await held.current.refresh(jobId);
         held.current.onStep();
-      }).catch((error: unknown) => {
+      };
+      go().catch((error: unknown) => {
         held.current.onError(error);
         void held.current.refresh(jobId);
       });
     };
     return {
-      perform: <T>(work: () => Promise<T>): Promise<T> =>
-        enqueue(async () => {
-          const result = await work();
-          setLast(null);
-          return result;
-        }),
+      perform: async <T>(work: () => Promise<T>): Promise<T> => {
+        const result = await work();
+        setLast(null);
+        return result;
+      },
       undo: () => step(false),
       redo: () => step(true),
     };

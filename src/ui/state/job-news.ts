@@ -23,6 +23,11 @@ export const useJobNews = (jobId: string, onOthers: () => void = () => undefined
       const news = JSON.parse(event.data as string) as { entity: string; clientId: string | null };
       // One's own edits are read again where they are made; an import ends in another process.
       if (news.clientId === clientId() && news.entity !== "import") return;
+      if (news.entity === "verdict") {
+        void client.invalidateQueries({ queryKey: keys.verdicts(jobId) });
+        void client.invalidateQueries({ queryKey: keys.jobs });
+        return;
+      }
       // Progress of an import touches only the list of imports.
       whole ||= news.entity !== "import" || news.clientId !== null;
       timer ??= setTimeout(() => {

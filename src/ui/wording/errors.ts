@@ -56,8 +56,25 @@ export const errorSentence = (error: ErrorBody, units: Units = "metric"): string
       return `The address of the map gave no picture (status ${v.status}).`;
     case "job-exists":
       return `This job is here already, as no. ${v.number}, ${v.name}. Take it in as a copy, or leave it.`;
-    case "bundle-too-large":
-      return `${v.name} is too large for one file; take the terrain out by itself.`;
+    case "map-inside":
+      return "The address of the map leads to this machine or into its own network, which is not fetched. Whoever runs the server can allow it by name.";
+    case "disk-full":
+      return `The disk of the server has no room left${v.freeMb === undefined ? "" : ` (${v.freeMb} MB)`}. Nothing was taken in; make room and send it again.`;
+    case "quota-job":
+      return `Files on their way in take ${v.heldGb} of the ${v.mostGb} GB that one job may have. Wait until some are taken in, or take away a map laid beneath.`;
+    case "quota-all":
+      return `Files on their way in take ${v.heldGb} of the ${v.mostGb} GB that all jobs together may have. Wait until some are taken in.`;
+    case "piece-damaged":
+      return "A piece of the file arrived damaged; send it again.";
+    case "busy":
+      return "Too many files are being looked into at the moment. Try again in a minute.";
+    case "too-long":
+      return "The question took too long to answer and was given up. Look at a smaller part.";
+    case "has-courtyards":
+      return "An outline with courtyards cannot be cut; draw its parts anew.";
+    case "cross-site":
+    case "host-not-allowed":
+      return "The server answers only its own pages.";
     case "not-undoable":
       return "This edit cannot be taken back here.";
     default:

@@ -1,5 +1,6 @@
+import { bodyText } from "@/app/_server/body";
 import { db } from "@/app/_server/db";
-import { bodyText, handle } from "@/app/_server/handle";
+import { handle } from "@/app/_server/handle";
 import type { ErrorBody } from "@/contract";
 import { saveHardware } from "@/data/hardware";
 import { readHardwareFile } from "@/formats";

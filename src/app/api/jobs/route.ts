@@ -1,15 +1,19 @@
+import { parseBody } from "@/app/_server/body";
 import { db } from "@/app/_server/db";
-import { handle, parseBody } from "@/app/_server/handle";
+import { handle } from "@/app/_server/handle";
 import { type JobSummary, newJobSchema } from "@/contract";
 import { createJob, listJobs } from "@/data/jobs";
 import { jobDto } from "@/service/dto";
-import { verdictsOf } from "@/service/verdicts";
+import { keptVerdicts } from "@/service/verdicts";
 
 export const GET = (request: Request): Promise<Response> =>
   handle(request, "read", async () => {
-    const out: JobSummary[] = [];
-    for (const job of await listJobs(db())) out.push({ job: jobDto(job), links: await verdictsOf(db(), job) });
-    return out;
+    const jobs = await listJobs(db());
+    const links = await keptVerdicts(
+      db(),
+      jobs.map((j) => j.id),
+    );
+    return jobs.map((job): JobSummary => ({ job: jobDto(job), links: links.get(job.id) ?? [] }));
   });
 
 export const POST = (request: Request): Promise<Response> =>

@@ -2,9 +2,10 @@
 import { Dialog } from "radix-ui";
 import { useRef, useState } from "react";
 import { basisSchema, type JobDto } from "@/contract";
-import { ApiError, patchJson } from "../../api/client";
+import { ApiError } from "../../api/client";
 import { useRefresh } from "../../api/queries";
 import { Choice, Field } from "../../controls/field";
+import { sendEdit } from "../../state/browser-outbox";
 import { usePreferences } from "../../state/preferences";
 import { useUndoStack } from "../../state/undo-stack";
 import { errorSentence } from "../../wording/errors";
@@ -36,7 +37,7 @@ export const BasisDialog = ({ job }: { job: JobDto }) => {
   const stack = useUndoStack(say);
 
   const send = async (values: Values): Promise<void> => {
-    const row = await patchJson<JobDto>(`/api/jobs/${job.id}`, { ...values, version: version.current });
+    const row = await sendEdit<JobDto>(job.id, "PATCH", `/api/jobs/${job.id}`, { ...values, version: version.current });
     version.current = row.version;
     await refresh(job.id);
   };

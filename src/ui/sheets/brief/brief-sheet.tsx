@@ -172,7 +172,7 @@ const BriefOpen = ({
           </section>
         </Tabs.Root>
         <aside aria-label="What the brief comes to" className="flex min-h-0 flex-col border-l border-ink">
-          <RatesColumn doc={doc} links={links} sites={sites} history={history} say={say} onDone={() => void refresh(jobId)} />
+          <RatesColumn jobId={jobId} doc={doc} links={links} sites={sites} history={history} say={say} onDone={() => void refresh(jobId)} />
           <section
             tabIndex={0}
             aria-label="Still open"

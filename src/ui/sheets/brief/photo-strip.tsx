@@ -1,8 +1,9 @@
 "use client";
 import { useState } from "react";
 import type { PhotoDto, PhotoFields, SiteDto } from "@/contract";
-import { ApiError, patchJson, postBytes } from "../../api/client";
+import { ApiError, postBytes } from "../../api/client";
 import { useRefresh } from "../../api/queries";
+import { sendEdit } from "../../state/browser-outbox";
 import { errorSentence } from "../../wording/errors";
 import { readNumber } from "../../wording/numbers";
 
@@ -57,7 +58,7 @@ export const PhotoStrip = ({
   const set = async (photo: PhotoDto, fields: Partial<PhotoFields> & { deleted?: boolean }): Promise<void> => {
     setFault(null);
     try {
-      await patchJson(`/api/photos/${photo.id}`, { version: photo.version, ...fields });
+      await sendEdit(jobId, "PATCH", `/api/jobs/${jobId}/photos/${photo.id}`, { version: photo.version, ...fields });
     } catch (error) {
       say(error);
     }
@@ -100,7 +101,7 @@ export const PhotoStrip = ({
           <li key={p.id} className="w-[190px]">
             {/* biome-ignore lint/performance/noImgElement: it comes from the own database, at its own size */}
             <img
-              src={`/api/photos/${p.id}`}
+              src={`/api/jobs/${jobId}/photos/${p.id}`}
               alt={p.note === "" ? `Photo from ${p.fromWhere}` : p.note}
               className="h-[130px] w-full border border-ink object-cover"
             />

@@ -1,7 +1,7 @@
 "use client";
 import type { Brief, DesignDto, LinkDto, SiteDto } from "@/contract";
 import { demandOf, roundedNeedMbps } from "@/core/infra";
-import { patchJson } from "../../api/client";
+import { sendEdit } from "../../state/browser-outbox";
 import type { JobHistory } from "../../state/job-history";
 import { figure } from "../../wording/numbers";
 
@@ -20,6 +20,7 @@ const feedWords = (doc: Brief, downMbps: number, upMbps: number): string | null 
 
 /** What each link must carry, each way, from the devices at its far end. */
 export const RatesColumn = ({
+  jobId,
   doc,
   links,
   sites,
@@ -27,6 +28,7 @@ export const RatesColumn = ({
   onDone,
   say,
 }: {
+  jobId: string;
   doc: Brief;
   links: readonly LinkDto[];
   sites: readonly SiteDto[];
@@ -44,7 +46,13 @@ export const RatesColumn = ({
   });
   const use = (l: LinkDto, needToFarMbps: number, needToNearMbps: number): void => {
     history
-      .perform(() => patchJson<DesignDto>(`/api/designs/${l.design.id}`, { version: l.design.version, needToFarMbps, needToNearMbps }))
+      .perform(() =>
+        sendEdit<DesignDto>(jobId, "PATCH", `/api/jobs/${jobId}/designs/${l.design.id}`, {
+          version: l.design.version,
+          needToFarMbps,
+          needToNearMbps,
+        }),
+      )
       .then(onDone)
       .catch((error: unknown) => {
         say(error);

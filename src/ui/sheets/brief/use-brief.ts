@@ -2,13 +2,13 @@
 import { deepEqual } from "fast-equals";
 import { useEffect, useRef, useState } from "react";
 import { type Brief, type BriefDto, briefSchema } from "@/contract";
-import { ApiError, mayRecover, putJson } from "../../api/client";
+import { ApiError } from "../../api/client";
 import { useRefresh } from "../../api/queries";
+import { pendingEdit, sendEdit } from "../../state/browser-outbox";
 import type { JobHistory } from "../../state/job-history";
 import { errorSentence } from "../../wording/errors";
 
 const SAVE_AFTER_MS = 600;
-const RETRY_MS = 2500;
 
 export interface OpenBrief {
   readonly doc: Brief;
@@ -36,7 +36,7 @@ const readDraft = (jobId: string): { version: number; doc: Brief } | null => {
 export const useOpenBrief = (jobId: string, server: BriefDto, history: JobHistory): OpenBrief => {
   const [start] = useState(() => {
     const draft = readDraft(jobId);
-    return draft !== null && draft.version === server.version ? draft : null;
+    return draft !== null && (draft.version === server.version || pendingEdit(`/api/jobs/${jobId}/brief`) !== null) ? draft : null;
   });
   const [doc, setDoc] = useState<Brief>(start?.doc ?? server.doc);
   const [saved, setSaved] = useState<OpenBrief["saved"]>(start === null ? "saved" : "kept");
@@ -48,6 +48,7 @@ export const useOpenBrief = (jobId: string, server: BriefDto, history: JobHistor
   const timer = useRef<ReturnType<typeof setTimeout> | null>(null);
   const busy = useRef(false);
   const refresh = useRefresh();
+  const path = `/api/jobs/${jobId}/brief`;
 
   const later = (ms: number): void => {
     if (timer.current !== null) clearTimeout(timer.current);
@@ -73,7 +74,10 @@ export const useOpenBrief = (jobId: string, server: BriefDto, history: JobHistor
     setSaved("saving");
     try {
       base.current = await history.perform(() =>
-        putJson<BriefDto>(`/api/jobs/${jobId}/brief`, { version: base.current.version, doc: checked.data }),
+        sendEdit<BriefDto>(jobId, "PUT", path, { version: base.current.version, doc: checked.data }, (reason) => {
+          setSaved("kept");
+          setFault(errorSentence(reason));
+        }),
       );
       setFault(null);
       if (same(now.current, sent)) {
@@ -87,14 +91,27 @@ export const useOpenBrief = (jobId: string, server: BriefDto, history: JobHistor
       if (body.code === "clash") setTheirs(body.current as BriefDto);
       else {
         setFault(errorSentence(body));
-        if (mayRecover(error)) later(RETRY_MS);
       }
     }
     busy.current = false;
   };
   // biome-ignore lint/correctness/useExhaustiveDependencies: what was left unsaved is sent once
   useEffect(() => {
-    if (start !== null) later(0);
+    // What was on its way when this page was loaded anew is waited for: its answer is what later edits build on.
+    const pending = pendingEdit<BriefDto>(path);
+    if (pending !== null) {
+      busy.current = true;
+      pending
+        .then((row) => {
+          base.current = row;
+          setTheirs(null);
+        })
+        .catch(() => undefined)
+        .finally(() => {
+          busy.current = false;
+          later(0);
+        });
+    } else if (start !== null) later(0);
     return () => {
       if (timer.current !== null) {
         clearTimeout(timer.current);

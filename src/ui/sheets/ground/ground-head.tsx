@@ -1,12 +1,18 @@
 "use client";
 import { bearingsBetween, type LatLon } from "@/core/geo";
 import type { MapMode } from "../../map/ground-map";
-import { bearingText, distanceText, lengthText, type Units } from "../../wording/numbers";
+import { bearingText, distanceText, figure, lengthText, type Units } from "../../wording/numbers";
 import { MODES } from "./ground-modes";
 
 export interface Knowledge {
-  readonly datasets: readonly { readonly name: string; readonly cellM: number; readonly sigmaM: number }[];
+  readonly datasets: readonly { readonly name: string; readonly cellM: number; readonly sigmaM: number; readonly leftOut: boolean }[];
   readonly intervalM: number;
+}
+
+/** What of the drawn things is in view: how many are shown, of how many. */
+export interface InView {
+  readonly shown: number;
+  readonly total: number;
 }
 
 /** What lies over the drawing: what is known of the ground, what the pointer does, and how far a drag reaches. */
@@ -17,7 +23,9 @@ export const GroundHead = ({
   enter,
   reach,
   declinationAt,
+  inView,
 }: {
+  inView: InView | null;
   knowledge: Knowledge | null;
   units: Units;
   mode: MapMode;
@@ -26,7 +34,8 @@ export const GroundHead = ({
   declinationAt: (p: LatLon) => number;
 }) => {
   const span = reach === null ? null : bearingsBetween(reach.from, reach.to);
-  const finest = knowledge?.datasets[0];
+  const finest = knowledge?.datasets.find((d) => !d.leftOut);
+  const tooFine = knowledge?.datasets.filter((d) => d.leftOut).map((d) => d.name) ?? [];
   return (
     <>
       <div className="absolute left-0 top-0 border-b border-r border-ink bg-paper px-4 py-2">
@@ -35,9 +44,18 @@ export const GroundHead = ({
           {knowledge === null
             ? "Drawing the ground."
             : finest === undefined
-              ? "No terrain is known here: paths stay Unknown."
+              ? tooFine.length > 0
+                ? "Zoom in to see the ground."
+                : "No terrain is known here: paths stay Unknown."
               : `Contours every ${lengthText(units, knowledge.intervalM, units === "metric" ? 0 : 1)}; ${finest.name}, ±${lengthText(units, finest.sigmaM, 2)}`}
         </p>
+        {tooFine.length > 0 && <p className="cap m-0">{tooFine.join(", ")}: too fine for so wide a view. Zoom in to see it.</p>}
+        {inView !== null && inView.total > inView.shown && (
+          <p className="cap m-0" data-testid="not-all-drawn">
+            The widest {figure(inView.shown)} of {figure(inView.total)} obstacles are drawn. Zoom in for all; links are judged by all of
+            them.
+          </p>
+        )}
       </div>
       <div
         role="toolbar"

@@ -9,7 +9,9 @@ import { Sheet, UnitsButton } from "../../frame/sheet";
 import { Trouble } from "../../frame/trouble";
 import type { GroundMap, MapMode } from "../../map/ground-map";
 import { VerdictMark } from "../../marks/verdict-mark";
+import { useOutbox } from "../../state/browser-outbox";
 import { useJobNews } from "../../state/job-news";
+import { withPendingSites } from "../../state/pending-sites";
 import { usePreferences } from "../../state/preferences";
 import { errorSentence } from "../../wording/errors";
 import { VERDICT_ORDER, VERDICT_WORD } from "../../wording/verdicts";
@@ -46,7 +48,7 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
   const [fault, setFault] = useState<string | null>(null);
   const [mapTrouble, setMapTrouble] = useState<unknown>(null);
   const [measured, setMeasured] = useState<readonly LatLon[]>([]);
-  const [inView, setInView] = useState<readonly ObstacleDto[]>([]);
+  const [inView, setInView] = useState<{ readonly shown: readonly ObstacleDto[]; readonly total: number }>({ shown: [], total: 0 });
   const [dropped, setDropped] = useState<File | null>(null);
   const clearDropped = useCallback(() => setDropped(null), []);
   const [datasetId, setDatasetId] = useState<string | null>(null);
@@ -54,7 +56,12 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
   const map = useRef<GroundMap | null>(null);
 
   const say = (error: unknown): void => setFault(errorSentence(error instanceof ApiError ? error.body : { code: "internal" }, units));
-  const data = job.data;
+  const { edits: onTheirWay } = useOutbox();
+  // What is on its way to the server is drawn as if it were there.
+  const data = useMemo(
+    () => (job.data === undefined ? undefined : { ...job.data, sites: withPendingSites(jobId, job.data.sites, onTheirWay) }),
+    [job.data, jobId, onTheirWay],
+  );
   const sites = data?.sites ?? [];
   const knownPlaces = (but: string | null) => [
     ...sites.filter((s) => s.id !== but),
@@ -167,7 +174,7 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
       onReach: (from, to) => setReach(from === null || to === null ? null : { from, to }),
       onKnowledge: (known, intervalM) => setKnowledge({ datasets: known, intervalM }),
       onTrouble: setMapTrouble,
-      onObstacles: setInView,
+      onObstacles: (shown, total) => setInView({ shown, total }),
     },
   });
 
@@ -301,7 +308,15 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
             className="map absolute inset-0"
             data-testid="map"
           />
-          <GroundHead knowledge={knowledge} units={units} mode={mode} enter={enter} reach={reach} declinationAt={declinationAt} />
+          <GroundHead
+            knowledge={knowledge}
+            units={units}
+            mode={mode}
+            enter={enter}
+            reach={reach}
+            declinationAt={declinationAt}
+            inView={{ shown: inView.shown.length, total: inView.total }}
+          />
           {mapTrouble !== null && (
             <div className="absolute inset-x-10 top-24 border border-short bg-paper">
               <Trouble error={mapTrouble} waiting="" />
@@ -385,7 +400,7 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
             units={units}
             visitOn={data.job.visitOn}
             sites={sites}
-            others={inView}
+            others={inView.shown}
             edits={edits}
             drawKind={drawKind}
             chooseDrawKind={chooseDrawKind}

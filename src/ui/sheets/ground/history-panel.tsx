@@ -1,8 +1,9 @@
 "use client";
 import { useState } from "react";
-import { ApiError, postJson } from "../../api/client";
+import { ApiError } from "../../api/client";
 import { useHistory, useRefresh } from "../../api/queries";
 import { Trouble } from "../../frame/trouble";
+import { sendEdit } from "../../state/browser-outbox";
 import { errorSentence } from "../../wording/errors";
 import { stepText } from "../../wording/history";
 
@@ -17,7 +18,7 @@ export const HistoryPanel = ({ jobId, onStep }: { jobId: string; onStep: () => v
   const step = async (changeId: number): Promise<void> => {
     setFault(null);
     try {
-      await postJson(`/api/jobs/${jobId}/history`, { changeId });
+      await sendEdit(jobId, "POST", `/api/jobs/${jobId}/history`, { changeId });
       onStep();
     } catch (error) {
       setFault(

@@ -1,11 +1,13 @@
 "use client";
 import { useEffect, useRef, useState } from "react";
 import type { ImportDto, ImportOptions, PreviewDto } from "@/contract";
-import { ApiError, getJson, postJson } from "../../api/client";
-import { useImports, useRefresh } from "../../api/queries";
+import { ApiError, postJson } from "../../api/client";
+import { useHeldUp, useImports, useRefresh } from "../../api/queries";
 import { uploadFile } from "../../api/upload";
+import { sendEdit } from "../../state/browser-outbox";
 import { errorSentence } from "../../wording/errors";
 import { figure, type Units } from "../../wording/numbers";
+import { type Columns, Rows } from "./import-parts";
 import { PlacesQuestions } from "./places-questions";
 import { TerrainQuestions } from "./terrain-questions";
 
@@ -18,7 +20,7 @@ type Stage =
       readonly uploadId: string;
       readonly preview: PreviewDto;
       readonly epsg: number | null;
-      readonly columns: { lat?: string; lon?: string };
+      readonly columns: Columns;
     };
 
 const STATE_WORD: Readonly<Record<ImportDto["state"], string>> = {
@@ -54,13 +56,17 @@ export const ImportPanel = ({
     setFault(body.code === "stopped" ? null : errorSentence(body, units));
   };
 
-  const look = async (name: string, uploadId: string, epsg: number | null, columns: { lat?: string; lon?: string }): Promise<void> => {
-    const query = new URLSearchParams({ ...(epsg === null ? {} : { epsg: String(epsg) }), ...columns });
-    const preview = await getJson<PreviewDto>(`/api/uploads/${uploadId}/preview?${query}`);
+  const look = async (name: string, uploadId: string, epsg: number | null, columns: Columns): Promise<void> => {
+    const preview = await postJson<PreviewDto>(`/api/jobs/${jobId}/uploads/${uploadId}/preview`, { epsg, ...columns });
     onPreview(preview);
     setStage({ kind: "asked", name, uploadId, preview, epsg, columns });
   };
-  const send = async (file: File): Promise<void> => {
+  /** A .prj beside a grid says which system it is in. */
+  const systemOf = async (beside: File | undefined): Promise<number | null> => {
+    if (beside === undefined) return null;
+    return (await postJson<{ epsg: number | null }>("/api/systems", { wkt: await beside.text() })).epsg;
+  };
+  const send = async (file: File, beside?: File): Promise<void> => {
     setFault(null);
     onPreview(null);
     abort.current = new AbortController();
@@ -72,7 +78,7 @@ export const ImportPanel = ({
         (share) => setStage({ kind: "sending", name: file.name, share }),
         abort.current.signal,
       );
-      await look(file.name, uploadId, null, {});
+      await look(file.name, uploadId, await systemOf(beside), {});
     } catch (error) {
       setStage({ kind: "none" });
       say(error);
@@ -90,7 +96,7 @@ export const ImportPanel = ({
     if (stage.kind !== "asked") return;
     setFault(null);
     try {
-      await postJson(`/api/jobs/${jobId}/imports`, { uploadId: stage.uploadId, options });
+      await sendEdit(jobId, "POST", `/api/jobs/${jobId}/imports`, { uploadId: stage.uploadId, options });
       setStage({ kind: "none" });
       onPreview(null);
       await refresh(jobId);
@@ -98,7 +104,7 @@ export const ImportPanel = ({
       say(error);
     }
   };
-  const again = (epsg: number | null, columns: { lat?: string; lon?: string }): void => {
+  const again = (epsg: number | null, columns: Columns): void => {
     if (stage.kind !== "asked") return;
     setFault(null);
     look(stage.name, stage.uploadId, epsg, columns).catch(say);
@@ -116,15 +122,21 @@ export const ImportPanel = ({
           <b>Choose a file</b>, or drop it on the drawing
           <input
             type="file"
+            multiple
             className="sr-only"
             data-testid="import-file"
             onChange={(e) => {
-              const file = e.target.files?.[0];
+              const files = [...(e.target.files ?? [])];
               e.target.value = "";
-              if (file !== undefined) void send(file);
+              const prj = files.find((f) => /\.prj$/i.test(f.name));
+              const others = files.filter((f) => f !== prj);
+              if (others.length > 1) setFault("Bring files in one by one; only a .prj may come along with its grid.");
+              else if (others[0] !== undefined) void send(others[0], prj);
             }}
           />
-          <span className="cap block pt-1">Terrain: GeoTIFF, SRTM HGT, ASCII grid. Places: GeoJSON, KML, KMZ, GPX, CSV.</span>
+          <span className="cap block pt-1">
+            Terrain: GeoTIFF, SRTM HGT, ASCII grid (with its .prj, or zipped). Places: GeoJSON, KML, KMZ, GPX, CSV.
+          </span>
         </label>
       )}
       {stage.kind === "sending" && (
@@ -177,15 +189,16 @@ export const ImportPanel = ({
 const ImportList = ({ jobId, onFault }: { jobId: string; onFault: (fault: string | null) => void }) => {
   const imports = useImports(jobId);
   const refresh = useRefresh();
-  const act = async (id: string, action: "stop" | "again" | "remove" | "restore"): Promise<void> => {
+  const act = async (id: string, action: "stop" | "remove" | "restore"): Promise<void> => {
     onFault(null);
     try {
-      await postJson(`/api/imports/${id}`, { action });
+      await sendEdit(jobId, "POST", `/api/jobs/${jobId}/imports/${id}`, { action });
     } catch (error) {
       onFault(errorSentence(error instanceof ApiError ? error.body : { code: "internal" }));
     }
     await refresh(jobId);
   };
+  const held = useHeldUp(imports.data?.some((i) => i.state === "waiting" || i.state === "running") === true);
   if ((imports.data ?? []).length === 0) return null;
   return (
     <section aria-label="Files taken in" className="border-t border-ink pt-2">
@@ -195,7 +208,9 @@ const ImportList = ({ jobId, onFault }: { jobId: string; onFault: (fault: string
           <li key={i.id} className="border-b border-rule py-1.5">
             <span className="flex justify-between gap-2">
               <span className="truncate font-[650]">{i.fileName}</span>
-              <span className={i.state === "failed" ? "flex-none text-short-figure" : "flex-none"}>{STATE_WORD[i.state]}</span>
+              <span className={i.state === "failed" ? "flex-none text-short-figure" : "flex-none"}>
+                {i.state === "waiting" || i.state === "running" ? (held ?? STATE_WORD[i.state]) : STATE_WORD[i.state]}
+              </span>
             </span>
             {i.state === "running" && (
               <progress value={i.doneShare} className="w-full" aria-label={`${i.fileName}: ${figure(i.doneShare * 100)} per cent`} />
@@ -210,24 +225,19 @@ const ImportList = ({ jobId, onFault }: { jobId: string; onFault: (fault: string
             {(i.result?.faults.length ?? 0) > 0 && (
               <details className="text-[13px]">
                 <summary className="cursor-pointer">Refused rows and why</summary>
-                <ol className="m-0 max-h-[140px] list-none overflow-auto p-0">
-                  {i.result?.faults.map((f, n) => (
-                    <li key={n}>
-                      Row {f.row}: {f.reason}
-                    </li>
-                  ))}
-                </ol>
+                <Rows rows={i.result?.faults ?? []} />
+              </details>
+            )}
+            {(i.result?.notes?.length ?? 0) > 0 && (
+              <details className="text-[13px]">
+                <summary className="cursor-pointer">Taken otherwise than it stood there</summary>
+                <Rows rows={i.result?.notes ?? []} />
               </details>
             )}
             <span className="flex gap-4 pt-0.5">
               {(i.state === "waiting" || i.state === "running") && (
                 <button type="button" className="press" onClick={() => void act(i.id, "stop")}>
                   Stop
-                </button>
-              )}
-              {(i.state === "failed" || i.state === "stopped") && (
-                <button type="button" className="press" onClick={() => void act(i.id, "again")}>
-                  Try again
                 </button>
               )}
               {i.state === "done" && (

@@ -113,3 +113,21 @@ export const HeightUnitChoice = ({ value, onChange }: { value: string; onChange:
     ))}
   </Choice>
 );
+
+/** What was said of a table: its columns of position, and that they stand exchanged. */
+export interface Columns {
+  readonly lat?: string;
+  readonly lon?: string;
+  readonly swapped?: boolean;
+}
+
+/** Rows of a file with a word about each. */
+export const Rows = ({ rows }: { rows: readonly { readonly row: number; readonly reason: string }[] }) => (
+  <ol className="m-0 max-h-[140px] list-none overflow-auto p-0">
+    {rows.map((f, n) => (
+      <li key={n}>
+        Row {f.row}: {f.reason}
+      </li>
+    ))}
+  </ol>
+);

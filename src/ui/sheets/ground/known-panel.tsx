@@ -1,11 +1,12 @@
 "use client";
 import { useState } from "react";
 import type { BasemapDto, DatasetDto } from "@/contract";
-import { ApiError, putJson } from "../../api/client";
+import { ApiError } from "../../api/client";
 import { useBasemap, useDatasets, useRefresh } from "../../api/queries";
 import { uploadFile } from "../../api/upload";
 import { Field } from "../../controls/field";
 import { Trouble } from "../../frame/trouble";
+import { sendEdit } from "../../state/browser-outbox";
 import { errorSentence } from "../../wording/errors";
 import { lengthText, type Units } from "../../wording/numbers";
 
@@ -64,7 +65,7 @@ const Basemap = ({ jobId }: { jobId: string }) => {
   const set = async (basemap: unknown): Promise<void> => {
     setFault(null);
     try {
-      await putJson<{ basemap: BasemapDto | null }>(`/api/jobs/${jobId}/basemap`, { basemap });
+      await sendEdit<{ basemap: BasemapDto | null }>(jobId, "PUT", `/api/jobs/${jobId}/basemap`, { basemap });
       await found.refetch();
       await refresh(jobId);
     } catch (error) {

@@ -42,7 +42,7 @@ export const LinkList = ({
                 {cutMiddle(l.farName, 20)}
                 {l.label === "" ? "" : `, ${l.label}`}
               </span>
-              <span className="flex-none">{distanceText(units, l.pathM)}</span>
+              <span className="flex-none">{l.fresh ? distanceText(units, l.pathM) : "being worked out"}</span>
             </button>
           ))}
         </section>
@@ -82,12 +82,14 @@ export const ChosenLink = ({
           {far.name}
           {verdict.label === "" ? "" : <span className="font-[520] text-ink">, {verdict.label}</span>}
         </h3>
-        <span className={`flex-none text-[17px] font-[750] v-${verdict.verdict}`}>
-          {own
-            ? VERDICT_WORD[verdict.verdict]
-            : worst === null
-              ? "Unknown"
-              : `${lengthText(units, Math.abs(worst.missM), Math.abs(worst.missM) >= 20 ? 0 : 1)} ${worst.missM > 0 ? "short" : "spare"}`}
+        <span className={`flex-none text-[17px] font-[750] ${verdict.fresh ? `v-${verdict.verdict}` : "text-ink-2"}`}>
+          {!verdict.fresh
+            ? "being worked out"
+            : own
+              ? VERDICT_WORD[verdict.verdict]
+              : worst === null
+                ? "Unknown"
+                : `${lengthText(units, Math.abs(worst.missM), Math.abs(worst.missM) >= 20 ? 0 : 1)} ${worst.missM > 0 ? "short" : "spare"}`}
         </span>
       </div>
       <p className="cap m-0 mb-1">

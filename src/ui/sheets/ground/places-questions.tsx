@@ -6,7 +6,7 @@ import { Choice } from "../../controls/field";
 import { UnitField } from "../../controls/unit-field";
 import { figure, type Units } from "../../wording/numbers";
 import { KIND_NAME } from "./draw-kinds";
-import { Buttons, HeightUnitChoice, SystemField, useChecked } from "./import-parts";
+import { Buttons, type Columns, HeightUnitChoice, Rows, SystemField, useChecked } from "./import-parts";
 
 type PlacesPreview = Extract<PreviewDto, { kind: "places" }>;
 
@@ -28,8 +28,8 @@ export const PlacesQuestions = ({
   units: Units;
   surveyedOn: string;
   epsg: number | null;
-  columns: { lat?: string; lon?: string };
-  onAgain: (epsg: number | null, columns: { lat?: string; lon?: string }) => void;
+  columns: Columns;
+  onAgain: (epsg: number | null, columns: Columns) => void;
   onBegin: (o: ImportOptions) => Promise<void>;
   onLeave: () => void;
 }) => {
@@ -47,6 +47,7 @@ export const PlacesQuestions = ({
   const [growthM, setGrowthM] = useState<number | null>(0);
   const [widthM, setWidthM] = useState<number | null>(4);
   const [freeM, setFreeM] = useState<number | null>(6);
+  const [farTaken, setFarTaken] = useState(false);
   const { fault, begin } = useChecked(onBegin);
   const own = p.own === what;
   const table = p.format === "CSV";
@@ -72,6 +73,8 @@ export const PlacesQuestions = ({
     ...(columns.lat === undefined ? {} : { latColumn: columns.lat }),
     ...(columns.lon === undefined ? {} : { lonColumn: columns.lon }),
     nameColumn: nameColumn === "" ? null : nameColumn,
+    swapped: columns.swapped === true,
+    farTaken,
   };
   return (
     <div className="grid gap-2.5">
@@ -82,16 +85,48 @@ export const PlacesQuestions = ({
         {p.shapes.length > 0 ? " They are drawn dashed." : ""}
       </p>
       {p.problem !== null && <p className="m-0 text-short-figure">No place could be read: {p.problem}.</p>}
+      {p.notes.length > 0 && (
+        <details className="text-[13px]">
+          <summary className="cursor-pointer">{p.notes.length} would be taken otherwise than they stand there</summary>
+          <Rows rows={p.notes} />
+        </details>
+      )}
+      {p.far > 0 && (
+        <div className="grid gap-1 border border-ink px-3 py-2" role="group" aria-label="Far from the job">
+          <p className="m-0">
+            <b>
+              {p.far === p.seen ? "All of them lie" : p.far === 1 ? "One of them lies" : `${figure(p.far)} of them lie`} far from the job
+            </b>
+            {p.farKm === null ? "." : `, the first ${figure(p.farKm)} km.`}{" "}
+            {p.swapped > 0 ? "With latitude and longitude exchanged they would not." : ""}
+          </p>
+          {(p.swapped > 0 || columns.swapped === true) && (
+            <button
+              type="button"
+              className="press justify-self-start"
+              onClick={() => onAgain(epsg, { ...columns, swapped: columns.swapped !== true })}
+            >
+              {columns.swapped === true ? "Read them as they stand" : "Exchange latitude and longitude"}
+            </button>
+          )}
+          <label className="flex items-center gap-2">
+            <input type="checkbox" checked={farTaken} onChange={(e) => setFarTaken(e.target.checked)} /> They are meant to lie there
+          </label>
+          {!farTaken && <p className="cap m-0">Otherwise they are refused and listed.</p>}
+        </div>
+      )}
+      {columns.swapped === true && p.far === 0 && (
+        <p className="m-0 text-[13px]">
+          Latitude and longitude are read exchanged.{" "}
+          <button type="button" className="press" onClick={() => onAgain(epsg, { ...columns, swapped: false })}>
+            Read them as they stand
+          </button>
+        </p>
+      )}
       {p.faults.length > 0 && p.problem === null && (
         <details className="text-[13px]">
           <summary className="cursor-pointer">{p.faults.length} would be refused</summary>
-          <ol className="m-0 max-h-[110px] list-none overflow-auto p-0">
-            {p.faults.map((f, i) => (
-              <li key={i}>
-                Row {f.row}: {f.reason}
-              </li>
-            ))}
-          </ol>
+          <Rows rows={p.faults} />
         </details>
       )}
       <Choice label="They are" value={what} onChange={(e) => setWhat(e.target.value as typeof what)}>
@@ -105,7 +140,7 @@ export const PlacesQuestions = ({
           {column(
             "Longitude or easting",
             columns.lon ?? p.lon ?? "",
-            (v) => onAgain(epsg, { lat: columns.lat ?? p.lat ?? "", ...(v === "" ? {} : { lon: v }) }),
+            (v) => onAgain(epsg, { swapped: columns.swapped === true, lat: columns.lat ?? p.lat ?? "", ...(v === "" ? {} : { lon: v }) }),
             "in the first",
           )}
         </div>

@@ -87,6 +87,7 @@ export const useDrawing = ({
         name: "",
         kind: drawKind.kind,
         outline: lonLats(outline),
+        holes: [],
         baseAmslM: null,
         heightM: drawKind.heightM,
         crownBaseM: 0,

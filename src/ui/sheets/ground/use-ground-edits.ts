@@ -1,8 +1,8 @@
 "use client";
 import { useRef } from "react";
 import type { FeatureFields, GroundTold, LinkDto, ObstacleFields, SiteDto } from "@/contract";
-import { patchJson, postJson } from "../../api/client";
 import { useRefresh } from "../../api/queries";
+import { sendEdit } from "../../state/browser-outbox";
 import { type JobHistory, useJobHistory } from "../../state/job-history";
 import type { SiteValues } from "./site-form";
 
@@ -56,35 +56,49 @@ export const useGroundEdits = (
       }
     });
   const patchSite = (site: Versioned, fields: Partial<SiteValues> & { deleted?: boolean }): Promise<void> =>
-    edit(async () => seen(await patchJson<SiteDto>(`/api/sites/${site.id}`, { version: newest(site), ...fields })));
+    edit(async () =>
+      seen(await sendEdit<SiteDto>(jobId, "PATCH", `/api/jobs/${jobId}/sites/${site.id}`, { version: newest(site), ...fields })),
+    );
   const patchLink = (linkId: string, fields: { deleted: boolean } | { groundTold: GroundTold | null }): Promise<void> =>
     edit(async () => {
       const version = versions.current.get(linkId) ?? 1;
-      await patchJson(`/api/links/${linkId}`, { version, ...fields });
-      versions.current.set(linkId, version + 1);
+      seen(await sendEdit<Versioned>(jobId, "PATCH", `/api/jobs/${jobId}/links/${linkId}`, { version, ...fields }));
     });
   return {
     history,
-    addSite: (values) => edit(() => postJson(`/api/jobs/${jobId}/sites`, values)),
+    addSite: (values) => edit(() => sendEdit(jobId, "POST", `/api/jobs/${jobId}/sites`, values)),
     changeSite: patchSite,
     removeSite: (site) => patchSite(site, { deleted: true }),
     join: (nearSiteId, farSiteId) =>
       history.perform(async () => {
-        const row = await postJson<LinkDto>(`/api/jobs/${jobId}/links`, { nearSiteId, farSiteId });
+        const row = await sendEdit<LinkDto>(jobId, "POST", `/api/jobs/${jobId}/links`, { nearSiteId, farSiteId });
         seen(row);
         await refresh(jobId);
         return row.id;
       }),
     removeLink: (linkId) => patchLink(linkId, { deleted: true }),
     tellGround: (linkId, groundTold) => patchLink(linkId, { groundTold }),
-    addObstacle: (fields) => edit(() => postJson(`/api/jobs/${jobId}/obstacles`, fields), true),
+    addObstacle: (fields) => edit(() => sendEdit(jobId, "POST", `/api/jobs/${jobId}/obstacles`, fields), true),
     changeObstacle: (row, fields) =>
-      edit(async () => seen(await patchJson<Versioned>(`/api/obstacles/${row.id}`, { version: newest(row), fields })), true),
-    splitObstacle: (row, parts) => edit(() => postJson(`/api/obstacles/${row.id}/split`, { version: newest(row), parts }), true),
-    addFeature: (fields) => edit(() => postJson(`/api/jobs/${jobId}/features`, fields), true),
+      edit(
+        async () =>
+          seen(await sendEdit<Versioned>(jobId, "PATCH", `/api/jobs/${jobId}/obstacles/${row.id}`, { version: newest(row), fields })),
+        true,
+      ),
+    splitObstacle: (row, parts) =>
+      edit(() => sendEdit(jobId, "POST", `/api/jobs/${jobId}/obstacles/${row.id}/split`, { version: newest(row), parts }), true),
+    addFeature: (fields) => edit(() => sendEdit(jobId, "POST", `/api/jobs/${jobId}/features`, fields), true),
     changeFeature: (row, fields) =>
-      edit(async () => seen(await patchJson<Versioned>(`/api/features/${row.id}`, { version: newest(row), fields })), true),
+      edit(
+        async () =>
+          seen(await sendEdit<Versioned>(jobId, "PATCH", `/api/jobs/${jobId}/features/${row.id}`, { version: newest(row), fields })),
+        true,
+      ),
     removeDrawn: (table, row) =>
-      edit(async () => seen(await patchJson<Versioned>(`/api/${table}/${row.id}`, { version: newest(row), deleted: true })), true),
+      edit(
+        async () =>
+          seen(await sendEdit<Versioned>(jobId, "PATCH", `/api/jobs/${jobId}/${table}/${row.id}`, { version: newest(row), deleted: true })),
+        true,
+      ),
   };
 };

@@ -47,7 +47,7 @@ export const useGroundMap = (shown: Shown): void => {
       onTrouble: (error) => events.current.onTrouble(error),
       onObstacle: (o) => events.current.onObstacle(o),
       onFeature: (f) => events.current.onFeature(f),
-      onObstacles: (all) => events.current.onObstacles(all),
+      onObstacles: (all, total) => events.current.onObstacles(all, total),
       onDrawn: (shape, points) => events.current.onDrawn(shape, points),
       onMeasured: (points, done) => events.current.onMeasured(points, done),
       onOutline: (points) => events.current.onOutline(points),

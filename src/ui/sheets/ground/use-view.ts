@@ -1,17 +1,19 @@
 "use client";
 import { proxy, type Remote, wrap } from "comlink";
 import { useEffect, useRef, useState } from "react";
-import { latLons, mountPosition, type ObstacleDto, type SiteDto } from "@/contract";
-import { effectiveRadiusM, insideOutline, type LatLon, planeProjection } from "@/core/geo";
+import { type DrawnDto, latLons, mountPosition, type SiteDto } from "@/contract";
+import { asOneRing, effectiveRadiusM, insideOutline, type LatLon, planeProjection } from "@/core/geo";
 import { isSpan, type RasterBody } from "@/core/obstacles";
 import type { ViewWorker } from "@/workers/messages";
-import { ApiError, getBinary, getJson } from "../../api/client";
+import { ApiError, getJson, postForBinary } from "../../api/client";
 import type { ViewImage } from "../../map/ground-overlays";
 import { errorSentence } from "../../wording/errors";
 import type { ViewQuestion, ViewState } from "./view-panel";
 
 const MOST_CELLS = 1000;
 const LEAST_STEP_M = 1;
+/** Obstacles that are looked over: the widest in view. */
+const MOST_BODIES = 60_000;
 
 /** Asks for ground and obstacles in view and lets a worker look about from a mount; it can be stopped at any moment. */
 export const useView = (
@@ -75,24 +77,17 @@ export const useView = (
         southDeg: String(Math.min(...corners.map((c) => c.latDeg))),
         eastDeg: String(Math.max(...corners.map((c) => c.lonDeg))),
         northDeg: String(Math.max(...corners.map((c) => c.latDeg))),
-      });
-      const window = new URLSearchParams({
-        crs,
-        x0: String(x0),
-        y0: String(y0),
-        stepM: String(stepM),
-        cols: String(cols),
-        rows: String(rows),
+        most: String(MOST_BODIES),
       });
       const [ground, drawn] = await Promise.all([
-        getBinary(`/api/jobs/${jobId}/terrain?${window}`, abort.signal).then((r) => r.arrayBuffer()),
-        getJson<{ obstacles: ObstacleDto[] }>(`/api/jobs/${jobId}/obstacles?${box}`, abort.signal),
+        postForBinary(`/api/jobs/${jobId}/terrain`, { crs, x0, y0, stepM, cols, rows }, abort.signal).then((r) => r.arrayBuffer()),
+        getJson<DrawnDto>(`/api/jobs/${jobId}/obstacles?${box}`, abort.signal),
       ]);
       const bodies = drawn.obstacles
         // The building one stands on does not hide what is looked at over its edge; spans leave the air beneath free.
-        .filter((o) => !isSpan(o.kind) && !insideOutline(eye, latLons(o.outline)))
+        .filter((o) => !isSpan(o.kind) && !insideOutline(eye, asOneRing(latLons(o.outline), o.holes.map(latLons))))
         .map((o): RasterBody => {
-          const at = o.outline.map(([lonDeg, latDeg]) => cell({ latDeg, lonDeg }));
+          const at = asOneRing(latLons(o.outline), o.holes.map(latLons)).map(cell);
           return { cols: at.map((c) => c.col), rows: at.map((c) => c.row), baseAmslM: o.baseAmslM, heightM: o.heightM };
         });
       const others = sites.filter((s) => s.id !== site.id).map((s) => ({ site: s, ...cell(s) }));

@@ -3,42 +3,58 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useRouter } from "next/navigation";
 import { Dialog } from "radix-ui";
 import { useState } from "react";
-import { ApiError, postJson } from "../../api/client";
+import type { ImportDto } from "@/contract";
+import { ApiError, getJson, mayRecover, postJson } from "../../api/client";
 import { keys } from "../../api/queries";
 import { uploadFile } from "../../api/upload";
 import { errorSentence } from "../../wording/errors";
+
+/** Share of the way that sending is; the rest is taking it in. */
+const SENT_SHARE = 0.6;
+const ASK_MS = 300;
 
 /** Takes in a whole job that was taken out elsewhere. */
 export const BringJob = () => {
   const [open, setOpen] = useState(false);
   const [share, setShare] = useState<number | null>(null);
   const [fault, setFault] = useState<string | null>(null);
-  const [sentId, setSentId] = useState<string | null>(null);
+  /** A file whose job is here already: it can come in as a copy. */
+  const [here, setHere] = useState<File | null>(null);
   const [differing, setDiffering] = useState<readonly string[]>([]);
   const [madeId, setMadeId] = useState<string | null>(null);
   const router = useRouter();
   const client = useQueryClient();
-  const take = async (uploadId: string, asCopy: boolean): Promise<void> => {
-    setFault(null);
-    try {
-      const made = await postJson<{ jobId: string; differing: string[] }>("/api/bundles", { uploadId, asCopy });
-      await client.invalidateQueries({ queryKey: keys.jobs });
-      if (made.differing.length === 0) router.push(`/jobs/${made.jobId}/ground`);
-      setDiffering(made.differing);
-      setMadeId(made.jobId);
-    } catch (error) {
-      const body = error instanceof ApiError ? error.body : { code: "internal" };
-      setFault(errorSentence(body));
-      setSentId(body.code === "job-exists" ? uploadId : null);
+  /** Waits until the job is in. @throws ApiError when nobody answers. */
+  const follow = async (importId: string): Promise<ImportDto> => {
+    for (;;) {
+      const row = await getJson<ImportDto>(`/api/bundles/${importId}`).catch((error: unknown) => {
+        if (mayRecover(error)) return null;
+        throw error;
+      });
+      if (row !== null && row.state !== "waiting" && row.state !== "running") return row;
+      if (row !== null) setShare(SENT_SHARE + (1 - SENT_SHARE) * row.doneShare);
+      await new Promise((resolve) => setTimeout(resolve, ASK_MS));
     }
   };
-  const send = async (file: File): Promise<void> => {
+  const send = async (file: File, asCopy: boolean): Promise<void> => {
     setFault(null);
-    setSentId(null);
+    setHere(null);
     setShare(0);
     try {
-      const id = await uploadFile(null, file, setShare, new AbortController().signal);
-      await take(id, false);
+      const uploadId = await uploadFile(null, file, (s) => setShare(s * SENT_SHARE), new AbortController().signal);
+      const asked = await postJson<ImportDto>("/api/bundles", { uploadId, asCopy });
+      const row = await follow(asked.id);
+      await client.invalidateQueries({ queryKey: keys.jobs });
+      const made = row.result?.jobId;
+      if (row.state !== "done" || made === undefined) {
+        setFault(row.fault === null ? "It was stopped; nothing was taken in." : `Nothing was taken in: ${row.fault}.`);
+        setHere(row.fault?.includes("is here already") === true ? file : null);
+      } else {
+        const others = row.result?.differing ?? [];
+        if (others.length === 0) router.push(`/jobs/${made}/ground`);
+        setDiffering(others);
+        setMadeId(made);
+      }
     } catch (error) {
       setFault(errorSentence(error instanceof ApiError ? error.body : { code: "internal" }));
     }
@@ -50,7 +66,7 @@ export const BringJob = () => {
       onOpenChange={(next) => {
         setOpen(next);
         setFault(null);
-        setSentId(null);
+        setHere(null);
         setMadeId(null);
         setDiffering([]);
       }}
@@ -75,7 +91,7 @@ export const BringJob = () => {
                 onChange={(e) => {
                   const file = e.target.files?.[0];
                   e.target.value = "";
-                  if (file !== undefined) void send(file);
+                  if (file !== undefined) void send(file, false);
                 }}
               />
             </label>
@@ -94,8 +110,8 @@ export const BringJob = () => {
               {fault}
             </p>
           )}
-          {sentId !== null && (
-            <button type="button" className="press justify-self-start" onClick={() => void take(sentId, true)}>
+          {here !== null && (
+            <button type="button" className="press justify-self-start" onClick={() => void send(here, true)}>
               Take it in as a copy
             </button>
           )}

@@ -24,7 +24,7 @@ export const LinkTable = ({ summary, units }: { summary: JobSummary; units: Unit
         <h2 className="m-0 text-[21px] font-bold">
           {String(job.number).padStart(3, "0")} {job.name}
         </h2>
-        {VERDICT_ORDER.map((v) => [v, links.filter((l) => l.verdict === v).length] as const)
+        {VERDICT_ORDER.map((v) => [v, links.filter((l) => l.fresh && l.verdict === v).length] as const)
           .filter(([, n]) => n > 0)
           .map(([v, n]) => (
             <span key={v} className={`flex items-center gap-2 text-[15px] font-[650] v-${v}`}>
@@ -32,6 +32,11 @@ export const LinkTable = ({ summary, units }: { summary: JobSummary; units: Unit
               {n} {VERDICT_WORD[v]}
             </span>
           ))}
+        {links.some((l) => !l.fresh) && (
+          <span className="text-[15px] text-ink-2" role="status">
+            {links.filter((l) => !l.fresh).length} being worked out
+          </span>
+        )}
         <Link prefetch={false} href={`/jobs/${job.id}/ground`} className="press ml-auto text-ink no-underline">
           Open the ground
         </Link>
@@ -75,13 +80,17 @@ export const LinkTable = ({ summary, units }: { summary: JobSummary; units: Unit
                 <td className="text-right">{distanceText(units, l.pathM)}</td>
                 <td>{l.gear}</td>
                 <td>
-                  <span className={`flex items-center gap-2 font-[650] v-${l.verdict}`}>
-                    <VerdictMark verdict={l.verdict} a={9} />
-                    {VERDICT_WORD[l.verdict]}
-                  </span>
+                  {l.fresh ? (
+                    <span className={`flex items-center gap-2 font-[650] v-${l.verdict}`}>
+                      <VerdictMark verdict={l.verdict} a={9} />
+                      {VERDICT_WORD[l.verdict]}
+                    </span>
+                  ) : (
+                    <span className="text-ink-2">being worked out</span>
+                  )}
                 </td>
-                <td className={l.verdict === "short" ? "font-[650] text-short-figure" : ""}>{worstText(l, units)}</td>
-                <td className="text-right">{l.levelDbm === null ? "none" : dbmText(l.levelDbm)}</td>
+                <td className={l.verdict === "short" ? "font-[650] text-short-figure" : ""}>{l.fresh ? worstText(l, units) : ""}</td>
+                <td className="text-right">{!l.fresh ? "" : l.levelDbm === null ? "none" : dbmText(l.levelDbm)}</td>
                 <td className="pr-4">{l.stage}</td>
               </tr>
             ))}

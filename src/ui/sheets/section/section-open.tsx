@@ -2,7 +2,7 @@
 import { Tabs } from "radix-ui";
 import { useEffect, useId, useMemo, useRef, useState } from "react";
 import { useStore } from "zustand";
-import { type DesignFields, type HardwareDto, latLons, type ProfileDto } from "@/contract";
+import { type DesignDto, type DesignFields, type HardwareDto, latLons, type ProfileDto } from "@/contract";
 import { inverse } from "@/core/geo";
 import { clearanceUnder, type DesignAction, type LinkResult, lawfulPowers, verdictOf, worseVerdict } from "@/core/link";
 import { MOST_YEARS } from "@/core/solve";
@@ -11,7 +11,8 @@ import type { ClearsFrom, Ghost } from "../../drawing/section-props";
 import { useSize } from "../../drawing/use-size";
 import { Sheet, UnitsButton } from "../../frame/sheet";
 import { VerdictMark } from "../../marks/verdict-mark";
-import { createDesignStore } from "../../state/design-store";
+import { pendingEdit, sendEdit } from "../../state/browser-outbox";
+import { createDesignStore, type DesignWay } from "../../state/design-store";
 import { useJobNews } from "../../state/job-news";
 import { usePreferences } from "../../state/preferences";
 import { mendWordsOf } from "../../wording/findings";
@@ -49,6 +50,15 @@ const inYear = (e: Evaluation, year: number): LinkResult => ({
   clearance: clearanceUnder({ ...e.plan, policy: { ...e.plan.policy, year, horizonYears: 0 } }, e.path),
 });
 
+/** A design goes through the outbox of this window. */
+const designWay = (jobId: string, designId: string): DesignWay => {
+  const path = `/api/jobs/${jobId}/designs/${designId}`;
+  return {
+    send: (fields, onWait) => sendEdit<DesignDto>(jobId, "PATCH", path, fields, onWait),
+    pending: () => pendingEdit<DesignDto>(path),
+  };
+};
+
 export const SectionOpen = ({
   jobId,
   bundle,
@@ -64,7 +74,7 @@ export const SectionOpen = ({
   const refresh = useRefresh();
   const verdicts = useVerdicts(jobId);
   const wholeJob = useJob(jobId);
-  const [store] = useState(() => createDesignStore(bundle.link.design, () => void refresh(jobId)));
+  const [store] = useState(() => createDesignStore(bundle.link.design, () => void refresh(jobId), designWay(jobId, bundle.link.design.id)));
   const { design, settled, status, past, future, change, beginGesture, endGesture, undo, redo, resolveClash } = useStore(store);
   useEffect(() => () => store.getState().dispose(), [store]);
   useEffect(() => store.getState().adopt(bundle.link.design), [store, bundle.link.design]);
@@ -132,7 +142,7 @@ export const SectionOpen = ({
   const compared = bundle.kept.find((d) => d.id === comparedId) ?? null;
   // A kept design may stand at other mounting points: its path is another.
   const elsewhere = compared !== null && (compared.nearMountId !== design.nearMountId || compared.farMountId !== design.farMountId);
-  const otherGround = useCoreProfile(useKeptProfile(bundle.link.id, elsewhere ? compared.id : null).data);
+  const otherGround = useCoreProfile(useKeptProfile(jobId, bundle.link.id, elsewhere ? compared.id : null).data);
   const comparedEvaluation = useEvaluation(bundle, hardware, elsewhere ? otherGround : ground, compared);
   const ghost: Ghost | null = useMemo(() => {
     if (previewEvaluation !== null) return { name: mendWordsOf(previewEvaluation.result, units), ...previewEvaluation };

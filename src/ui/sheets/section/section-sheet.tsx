@@ -5,8 +5,8 @@ import { SectionOpen } from "./section-open";
 
 /** Reads what the section needs; the sheet itself opens when all of it is here. */
 export const SectionSheet = ({ jobId, linkId }: { jobId: string; linkId: string }) => {
-  const link = useLink(linkId);
-  const profile = useProfile(linkId);
+  const link = useLink(jobId, linkId);
+  const profile = useProfile(jobId, linkId);
   const hardware = useHardware();
   if (link.data !== undefined && profile.data !== undefined && hardware.data !== undefined) {
     return <SectionOpen key={link.data.link.design.id} jobId={jobId} bundle={link.data} profile={profile.data} hardware={hardware.data} />;

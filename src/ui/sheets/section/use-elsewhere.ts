@@ -13,7 +13,7 @@ import {
 import { effectiveRadiusM, inverse, type LatLon, planeProjection, utmCrsOf } from "@/core/geo";
 import { byRelayMerit, relayAroundM } from "@/core/solve";
 import type { RelayWorker } from "@/workers/messages";
-import { ApiError, getBinary, streamRows } from "../../api/client";
+import { ApiError, postForBinary, streamRows } from "../../api/client";
 import type { LinkBundle } from "../../api/queries";
 import type { Evaluation } from "./use-evaluation";
 
@@ -78,7 +78,7 @@ export const useElsewhere = (bundle: LinkBundle, sites: readonly SiteDto[]) => {
     const abort = start("Looking from spot to spot");
     const found: PlaceDto[] = [];
     try {
-      await streamRows<PlaceDto>(`/api/links/${bundle.link.id}/places`, q, abort.signal, {
+      await streamRows<PlaceDto>(`/api/jobs/${bundle.job.id}/links/${bundle.link.id}/places`, q, abort.signal, {
         row: (row) => found.push(row),
         progress: (done, total) => progress(done / Math.max(1, total)),
       });
@@ -102,15 +102,9 @@ export const useElsewhere = (bundle: LinkBundle, sites: readonly SiteDto[]) => {
       const stepM = Math.max(LEAST_STEP_M, (east - west) / MOST_CELLS, (north - south) / MOST_CELLS);
       const cols = Math.min(MOST_CELLS, Math.ceil((east - west) / stepM));
       const rows = Math.min(MOST_CELLS, Math.ceil((north - south) / stepM));
-      const query = new URLSearchParams({
-        crs: utmCrsOf({ latDeg: (near.latDeg + far.latDeg) / 2, lonDeg: (near.lonDeg + far.lonDeg) / 2 }),
-        x0: String(west),
-        y0: String(north),
-        stepM: String(stepM),
-        cols: String(cols),
-        rows: String(rows),
-      });
-      const heights = await (await getBinary(`/api/jobs/${bundle.job.id}/terrain?${query}`, abort.signal)).arrayBuffer();
+      const crs = utmCrsOf({ latDeg: (near.latDeg + far.latDeg) / 2, lonDeg: (near.lonDeg + far.lonDeg) / 2 });
+      const window = { crs, x0: west, y0: north, stepM, cols, rows };
+      const heights = await (await postForBinary(`/api/jobs/${bundle.job.id}/terrain`, window, abort.signal)).arrayBuffer();
       const worker = new Worker("/workers/relay.worker.js");
       if (running.current !== null) running.current.worker = worker;
       const remote = wrap<RelayWorker>(worker) as Remote<RelayWorker>;
@@ -148,7 +142,7 @@ export const useElsewhere = (bundle: LinkBundle, sites: readonly SiteDto[]) => {
       progress(0, "Cutting both sections of each spot");
       const found: RelayDto[] = [];
       await streamRows<RelayDto>(
-        `/api/links/${bundle.link.id}/relays`,
+        `/api/jobs/${bundle.job.id}/links/${bundle.link.id}/relays`,
         { spots, mostAglM: mostMastM } satisfies RelaysQuestion,
         abort.signal,
         {

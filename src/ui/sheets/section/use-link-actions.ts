@@ -1,7 +1,8 @@
 "use client";
 import type { DesignFields, KeptDesignDto, PlaceDto, RelayDto } from "@/contract";
-import { ApiError, deleteJson, patchJson, postJson } from "../../api/client";
+import { ApiError } from "../../api/client";
 import { type LinkBundle, useRefresh } from "../../api/queries";
+import { sendEdit } from "../../state/browser-outbox";
 import { errorSentence } from "../../wording/errors";
 import type { Units } from "../../wording/numbers";
 import { relayName } from "../../wording/relays";
@@ -31,7 +32,7 @@ export const useLinkActions = ({
 
   const keepDesign = async (): Promise<void> => {
     try {
-      const row = await postJson<KeptDesignDto>(`/api/links/${link.id}/designs`, { design });
+      const row = await sendEdit<KeptDesignDto>(jobId, "POST", `/api/jobs/${jobId}/links/${link.id}/designs`, { design });
       await refresh(jobId);
       compare(row.id);
     } catch (error) {
@@ -40,7 +41,7 @@ export const useLinkActions = ({
   };
   const dropDesign = async (d: KeptDesignDto): Promise<void> => {
     try {
-      await deleteJson(`/api/designs/${d.id}?version=${d.version}`);
+      await sendEdit(jobId, "DELETE", `/api/jobs/${jobId}/designs/${d.id}?version=${d.version}`, undefined);
       await refresh(jobId);
     } catch (error) {
       trouble(error);
@@ -62,7 +63,10 @@ export const useLinkActions = ({
           eastM: place.eastM,
           northM: place.northM,
         };
-        await patchJson(`/api/sites/${site.id}`, { version: site.version, mountingPoints: [...site.mountingPoints, point] });
+        await sendEdit(jobId, "PATCH", `/api/jobs/${jobId}/sites/${site.id}`, {
+          version: site.version,
+          mountingPoints: [...site.mountingPoints, point],
+        });
       }
       change(end === "near" ? { nearMountId: mountId, nearMountAglM: place.aglM } : { farMountId: mountId, farMountAglM: place.aglM });
       say(`${site.name} now stands at ${place.name}. Undo takes it back.`);
@@ -82,7 +86,7 @@ export const useLinkActions = ({
             mountAglM: relay.aglM,
           };
     try {
-      await postJson(`/api/links/${link.id}/relay`, body);
+      await sendEdit(jobId, "POST", `/api/jobs/${jobId}/links/${link.id}/relay`, body);
       await refresh(jobId);
       say("The relay stands in the job with a link to each end. Undo on Ground takes all of it back as one step.");
     } catch (error) {

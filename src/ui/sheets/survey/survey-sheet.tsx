@@ -4,11 +4,12 @@ import Link from "next/link";
 import { useEffect, useState } from "react";
 import type { SiteDto } from "@/contract";
 import { type FarPosition, farFromJob, type LatLon } from "@/core/geo";
-import { ApiError, mayRecover, patchJson } from "../../api/client";
+import { ApiError } from "../../api/client";
 import { useJob, usePhotos, useRefresh } from "../../api/queries";
 import { FarQuestion } from "../../controls/far-question";
 import { UnitField } from "../../controls/unit-field";
 import { Trouble } from "../../frame/trouble";
+import { sendEdit } from "../../state/browser-outbox";
 import { usePreferences } from "../../state/preferences";
 import { errorSentence } from "../../wording/errors";
 import { latLonText, lengthText } from "../../wording/numbers";
@@ -148,7 +149,9 @@ const SiteSurvey = ({ jobId, site, sites }: { jobId: string; site: SiteDto; site
   const save = async (): Promise<void> => {
     setSaved({ kind: "saving" });
     try {
-      const row = await patchJson<SiteDto>(`/api/sites/${site.id}`, { version, ...f });
+      const row = await sendEdit<SiteDto>(jobId, "PATCH", `/api/jobs/${jobId}/sites/${site.id}`, { version, ...f }, () =>
+        setSaved({ kind: "fault", words: "No connection. Everything is kept on this phone, and is sent by itself when it is back." }),
+      );
       setVersion(row.version);
       localStorage.removeItem(key(site.id));
       setSaved({ kind: "saved" });
@@ -163,9 +166,7 @@ const SiteSurvey = ({ jobId, site, sites }: { jobId: string; site: SiteDto; site
       } else
         setSaved({
           kind: "fault",
-          words: mayRecover(error)
-            ? "No connection. Everything is kept on this phone; press again when it is back."
-            : errorSentence(body, units),
+          words: errorSentence(body, units),
         });
     }
   };

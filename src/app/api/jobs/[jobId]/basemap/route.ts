@@ -1,12 +1,12 @@
 import { z } from "zod";
+import { parseBody } from "@/app/_server/body";
 import { db } from "@/app/_server/db";
-import { handle, parseBody } from "@/app/_server/handle";
-import { type BasemapDto, basemapSchema, uuid } from "@/contract";
+import { handleJob } from "@/app/_server/handle";
+import { LOOK, readers } from "@/app/_server/readers";
+import { type BasemapDto, basemapSchema } from "@/contract";
 import { type BasemapRow, basemapOf, setBasemap } from "@/data/basemaps";
 import { NotFound } from "@/data/clash";
 import { getUpload } from "@/data/imports";
-import { getJob } from "@/data/jobs";
-import { checkPmtiles } from "@/service/tiles";
 
 type Context = { params: Promise<{ jobId: string }> };
 
@@ -15,17 +15,16 @@ const dto = (row: BasemapRow | null): { basemap: BasemapDto | null } => ({
 });
 
 export const GET = (request: Request, { params }: Context): Promise<Response> =>
-  handle(request, "read", async () => dto(await basemapOf(db(), uuid.parse((await params).jobId))));
+  handleJob(request, "read", params, async (job) => dto(await basemapOf(db(), job.id)));
 
 /** Lays a map beneath the drawing; null takes it away. */
 export const PUT = (request: Request, { params }: Context): Promise<Response> =>
-  handle(request, "write", async () => {
-    const job = await getJob(db(), uuid.parse((await params).jobId));
+  handleJob(request, "write", params, async (job) => {
     const { basemap } = await parseBody(request, z.object({ basemap: basemapSchema.nullable() }));
     if (basemap?.kind === "pmtiles") {
-      const file = await getUpload(db(), basemap.uploadId);
-      if (file.jobId !== job.id || file.receivedBytes < file.sizeBytes) throw new NotFound("file");
-      await checkPmtiles(file.id);
+      const file = await getUpload(db(), basemap.uploadId, job.id);
+      if (file.receivedBytes < file.sizeBytes) throw new NotFound("file");
+      await readers().quick.run("checkTiles", { uploadId: file.id }, LOOK, request.signal);
     }
     return dto(await setBasemap(db(), job.id, basemap));
   });

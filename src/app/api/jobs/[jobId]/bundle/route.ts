@@ -1,21 +1,14 @@
-import { db } from "@/app/_server/db";
-import { handle } from "@/app/_server/handle";
-import { uuid } from "@/contract";
-import { getJob } from "@/data/jobs";
-import { writeBundle } from "@/service/bundle";
+import { handleJob } from "@/app/_server/handle";
+import { readers, WRITE } from "@/app/_server/readers";
+import { sendFile } from "@/app/_server/send-file";
 import { fileName } from "@/service/export";
 
 type Context = { params: Promise<{ jobId: string }> };
 
-export const GET = (request: Request, { params }: Context): Promise<Response> =>
-  handle(request, "read", async () => {
-    const job = await getJob(db(), uuid.parse((await params).jobId));
-    const bytes = await writeBundle(db(), job);
-    return new Response(bytes as BodyInit, {
-      headers: {
-        "content-type": "application/zip",
-        "content-disposition": `attachment; filename="${fileName(job.name)}-job.zip"`,
-        "cache-control": "no-store",
-      },
-    });
-  });
+/** The whole job as one zip. */
+export const POST = (request: Request, { params }: Context): Promise<Response> =>
+  handleJob(request, "read", params, (job) =>
+    sendFile({ name: `${fileName(job.name)}-job.zip`, type: "application/zip" }, (path) =>
+      readers().long.run("bundle", { jobId: job.id, path }, WRITE, request.signal),
+    ),
+  );

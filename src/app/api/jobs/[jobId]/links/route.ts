@@ -1,6 +1,7 @@
+import { parseBody } from "@/app/_server/body";
 import { db } from "@/app/_server/db";
-import { handle, parseBody } from "@/app/_server/handle";
-import { newLinkSchema, uuid } from "@/contract";
+import { handleJob } from "@/app/_server/handle";
+import { newLinkSchema } from "@/contract";
 import { NotFound, Refused } from "@/data/clash";
 import { sitesOf } from "@/data/jobs";
 import { createLink } from "@/data/links";
@@ -10,14 +11,14 @@ import { firstDesign } from "@/service/new-link";
 type Context = { params: Promise<{ jobId: string }> };
 
 export const POST = (request: Request, { params }: Context): Promise<Response> =>
-  handle(request, "write", async () => {
-    const jobId = uuid.parse((await params).jobId);
+  handleJob(request, "write", params, async (job) => {
     const input = await parseBody(request, newLinkSchema);
-    const [sites, hardware] = await Promise.all([sitesOf(db(), jobId), hardwareDto(db())]);
+    const sites = await sitesOf(db(), job.id);
+    const hardware = await hardwareDto(db());
     const near = sites.find((s) => s.id === input.nearSiteId);
     const far = sites.find((s) => s.id === input.farSiteId);
     if (near === undefined || far === undefined) throw new NotFound("site");
     const design = firstDesign(hardware, near, far);
     if (design === null) throw new Refused("no-hardware", "radio");
-    return linkDto(await createLink(db(), jobId, { ...input, design }));
+    return linkDto(await createLink(db(), job.id, { ...input, design }));
   });

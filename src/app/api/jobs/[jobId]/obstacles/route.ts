@@ -1,27 +1,32 @@
+import { z } from "zod";
+import { parseBody, parseQuery } from "@/app/_server/body";
 import { db } from "@/app/_server/db";
-import { handle, parseBody, parseQuery } from "@/app/_server/handle";
-import { boxSchema, type FeatureDto, latLons, obstacleFieldsSchema, uuid } from "@/contract";
+import { handleJob } from "@/app/_server/handle";
+import { boxSchema, type DrawnDto, latLons, obstacleFieldsSchema } from "@/contract";
 import { createObstacle } from "@/data/obstacle-edits";
 import { featuresOf, obstaclesOf } from "@/data/obstacles";
 import { obstacleDto } from "@/service/dto";
 
 type Context = { params: Promise<{ jobId: string }> };
 
+/** More than this no screen shows apart: the widest are sent, and how many there are. Who computes with them may ask for more. */
+const MOST_DRAWN = 6000;
+const MOST_ASKED = 60_000;
+const question = z.intersection(boxSchema, z.object({ most: z.coerce.number().int().min(1).max(MOST_ASKED).default(MOST_DRAWN) }));
+
 export const GET = (request: Request, { params }: Context): Promise<Response> =>
-  handle(request, "read", async () => {
-    const jobId = uuid.parse((await params).jobId);
-    const [rows, features] = await Promise.all([obstaclesOf(db(), jobId, parseQuery(request, boxSchema)), featuresOf(db(), jobId)]);
+  handleJob(request, "read", params, async (job): Promise<DrawnDto> => {
+    const q = parseQuery(request, question);
+    const [{ rows, total }, features] = await Promise.all([obstaclesOf(db(), job.id, q, q.most), featuresOf(db(), job.id)]);
     return {
       obstacles: rows.map(obstacleDto),
-      features: features.map(
-        (f): FeatureDto => ({ id: f.id, name: f.name, version: f.version, points: f.points.map((p) => [p.lonDeg, p.latDeg]) }),
-      ),
+      total,
+      features: features.map((f) => ({ id: f.id, name: f.name, version: f.version, points: f.points.map((p) => [p.lonDeg, p.latDeg]) })),
     };
   });
 
 export const POST = (request: Request, { params }: Context): Promise<Response> =>
-  handle(request, "write", async () => {
-    const jobId = uuid.parse((await params).jobId);
-    const { outline, ...fields } = await parseBody(request, obstacleFieldsSchema);
-    return { id: await createObstacle(db(), jobId, { ...fields, outline: latLons(outline) }) };
+  handleJob(request, "write", params, async (job) => {
+    const { outline, holes, ...fields } = await parseBody(request, obstacleFieldsSchema);
+    return { id: await createObstacle(db(), job.id, { ...fields, outline: latLons(outline), holes: holes.map(latLons) }), version: 1 };
   });

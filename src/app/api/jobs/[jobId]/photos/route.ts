@@ -1,10 +1,12 @@
 import { z } from "zod";
+import { bodyBytes, parseJson, parseQuery } from "@/app/_server/body";
 import { db } from "@/app/_server/db";
-import { bodyBytes, handle, parseJson, parseQuery } from "@/app/_server/handle";
-import { photoFieldsSchema, uuid } from "@/contract";
+import { handleJob } from "@/app/_server/handle";
+import { photoFieldsSchema } from "@/contract";
 import { Refused } from "@/data/clash";
-import { getJob, sitesOf } from "@/data/jobs";
+import { sitesOf } from "@/data/jobs";
 import { createPhoto, photosOf } from "@/data/photos";
+import { mimeOf, withoutData } from "@/formats";
 import { photoDto } from "@/service/dto";
 
 type Context = { params: Promise<{ jobId: string }> };
@@ -12,25 +14,18 @@ type Context = { params: Promise<{ jobId: string }> };
 const MOST_PHOTO_BYTES = 3_000_000;
 const query = z.object({ about: z.string().max(2000) });
 
-/** What the bytes are, whatever the sender calls them. */
-const mimeOf = (b: Uint8Array): string | null => {
-  if (b[0] === 0xff && b[1] === 0xd8 && b[2] === 0xff) return "image/jpeg";
-  if (b[0] === 0x89 && b[1] === 0x50 && b[2] === 0x4e && b[3] === 0x47) return "image/png";
-  const text = (from: number, to: number): string => String.fromCharCode(...b.subarray(from, to));
-  return text(0, 4) === "RIFF" && text(8, 12) === "WEBP" ? "image/webp" : null;
-};
-
 export const GET = (request: Request, { params }: Context): Promise<Response> =>
-  handle(request, "read", async () => (await photosOf(db(), uuid.parse((await params).jobId))).map(photoDto));
+  handleJob(request, "read", params, async (job) => (await photosOf(db(), job.id)).map(photoDto));
 
 export const POST = (request: Request, { params }: Context): Promise<Response> =>
-  handle(request, "write", async () => {
-    const job = await getJob(db(), uuid.parse((await params).jobId));
+  handleJob(request, "write", params, async (job) => {
     const fields = parseJson(parseQuery(request, query).about, photoFieldsSchema);
     if (fields.siteId !== null && !(await sitesOf(db(), job.id)).some((s) => s.id === fields.siteId))
       throw new Refused("unknown-reference", "siteId");
     const bytes = await bodyBytes(request, MOST_PHOTO_BYTES);
     const mime = mimeOf(bytes);
-    if (mime === null) throw new Refused("not-a-photo", "photo");
-    return photoDto(await createPhoto(db(), { jobId: job.id, ...fields, mime, bytes: Buffer.from(bytes) }));
+    // Where and when it was taken, and with what, stays with whoever took it.
+    const plain = mime === null ? null : withoutData(bytes, mime);
+    if (mime === null || plain === null) throw new Refused("not-a-photo", "photo");
+    return photoDto(await createPhoto(db(), { jobId: job.id, ...fields, mime, bytes: Buffer.from(plain) }));
   });

@@ -1,12 +1,16 @@
+import { parseBody } from "@/app/_server/body";
 import { db } from "@/app/_server/db";
-import { handle, parseQuery } from "@/app/_server/handle";
+import { handleJob } from "@/app/_server/handle";
+import { inTime } from "@/app/_server/in-time";
 import { terrainWindowSchema } from "@/contract";
 import { terrainWindow } from "@/service/terrain-window";
 
-/** Heights as little-endian 32-bit floats; what is in force stands in a header. */
-export const GET = (request: Request): Promise<Response> =>
-  handle(request, "read", async () => {
-    const { heightsM, datasets } = await terrainWindow(db(), parseQuery(request, terrainWindowSchema));
+type Context = { params: Promise<{ jobId: string }> };
+
+/** Heights as little-endian 32-bit floats; what is in force, and what was too fine for so wide a window, stands in a header. */
+export const POST = (request: Request, { params }: Context): Promise<Response> =>
+  handleJob(request, "read", params, async () => {
+    const { heightsM, datasets } = await terrainWindow(db(), await parseBody(request, terrainWindowSchema), inTime(request));
     return new Response(heightsM.buffer as ArrayBuffer, {
       headers: {
         "content-type": "application/octet-stream",

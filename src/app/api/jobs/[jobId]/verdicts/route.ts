@@ -1,10 +1,9 @@
 import { db } from "@/app/_server/db";
-import { handle } from "@/app/_server/handle";
-import { uuid } from "@/contract";
-import { getJob } from "@/data/jobs";
-import { verdictsOf } from "@/service/verdicts";
+import { handleJob } from "@/app/_server/handle";
+import { keptVerdicts } from "@/service/verdicts";
 
 type Context = { params: Promise<{ jobId: string }> };
 
+/** What is kept of the verdicts; what is being worked out says so, and news of the job tell when it is there. */
 export const GET = (request: Request, { params }: Context): Promise<Response> =>
-  handle(request, "read", async () => verdictsOf(db(), await getJob(db(), uuid.parse((await params).jobId))));
+  handleJob(request, "read", params, async (job) => (await keptVerdicts(db(), [job.id])).get(job.id) ?? []);

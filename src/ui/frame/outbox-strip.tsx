@@ -1,0 +1,37 @@
+"use client";
+import { useEffect } from "react";
+import { useRefresh } from "../api/queries";
+import { forgetLost, onSettled, useOutbox } from "../state/browser-outbox";
+import { errorSentence } from "../wording/errors";
+
+/** Says what is not saved yet, and why; nothing while all is well. */
+export const OutboxStrip = () => {
+  const { edits, waitsFor, lost } = useOutbox();
+  const refresh = useRefresh();
+  // What was made for a window that is no more shows on the sheet that is open now.
+  useEffect(() => onSettled((edit) => void refresh(edit.jobId)), [refresh]);
+  if (waitsFor === null && lost.length === 0) return null;
+  return (
+    <div
+      className="no-print fixed left-1/2 top-3 z-50 w-[min(560px,94vw)] -translate-x-1/2 border-[1.6px] border-ink bg-paper px-4 py-2 text-[14px]"
+      data-testid="outbox"
+    >
+      {waitsFor !== null && (
+        <p role="status" className="m-0">
+          <b>
+            {edits.length} {edits.length === 1 ? "edit waits" : "edits wait"} in this browser.
+          </b>{" "}
+          {errorSentence(waitsFor)}
+        </p>
+      )}
+      {lost.map(({ edit, reason }) => (
+        <p key={edit.id} role="alert" className="m-0 flex gap-4">
+          <span className="text-short-figure">An edit kept from before was not taken: {errorSentence(reason)}</span>
+          <button type="button" className="press" onClick={() => forgetLost(edit.id)}>
+            Put it aside
+          </button>
+        </p>
+      ))}
+    </div>
+  );
+};

@@ -1,0 +1,95 @@
+"use client";
+import { useSyncExternalStore } from "react";
+import type { ErrorBody } from "@/contract";
+import { sendEditRequest } from "../api/client";
+import { clientId } from "./client-id";
+import { createOutbox, type Edit, type OutboxState } from "./outbox";
+
+/* The one outbox of this window, over all its sheets. What it holds lies in the browser's storage under the window's name. */
+
+const PREFIX = "dry-arc.outbox.";
+const TAB = "dry-arc.tab.";
+
+const settledListeners = new Set<(edit: Edit) => void>();
+/** Told of edits that were made or refused and that no sheet waits for. */
+export const onSettled = (listener: (edit: Edit) => void): (() => void) => {
+  settledListeners.add(listener);
+  return () => settledListeners.delete(listener);
+};
+
+const storage = (): Storage | null => {
+  try {
+    return window.localStorage;
+  } catch {
+    return null;
+  }
+};
+const read = (key: string): Edit[] => {
+  try {
+    const value: unknown = JSON.parse(storage()?.getItem(key) ?? "[]");
+    return Array.isArray(value) ? (value as Edit[]) : [];
+  } catch {
+    return [];
+  }
+};
+
+const outbox = createOutbox({
+  post: sendEditRequest,
+  keep: (edits) => {
+    try {
+      if (edits.length === 0) storage()?.removeItem(PREFIX + clientId());
+      else storage()?.setItem(PREFIX + clientId(), JSON.stringify(edits));
+    } catch {
+      // Storage that is full or shut keeps nothing over a killed tab; the edits are still sent.
+    }
+  },
+  later: (ms, work) => {
+    let timer: ReturnType<typeof setTimeout> | null = null;
+    const go = (): void => {
+      window.removeEventListener("online", go);
+      if (timer !== null) clearTimeout(timer);
+      work();
+    };
+    timer = setTimeout(go, ms);
+    window.addEventListener("online", go);
+  },
+  newId: () => crypto.randomUUID(),
+  settled: (edit) => {
+    for (const l of settledListeners) l(edit);
+  },
+});
+
+/** Takes over what this window had under way before it was loaded anew, and what windows left that are no more. */
+const takeOver = async (): Promise<void> => {
+  outbox.adopt(read(PREFIX + clientId()));
+  if (!("locks" in navigator)) return;
+  // Held while this window lives: others see by it that its edits are its own.
+  void navigator.locks.request(TAB + clientId(), () => new Promise(() => undefined));
+  const { held } = await navigator.locks.query();
+  const alive = new Set((held ?? []).map((l) => l.name));
+  const store = storage();
+  if (store === null) return;
+  for (const key of Object.keys(store)) {
+    if (!key.startsWith(PREFIX) || key === PREFIX + clientId() || alive.has(TAB + key.slice(PREFIX.length))) continue;
+    const edits = read(key);
+    outbox.adopt(edits);
+    store.removeItem(key);
+  }
+};
+if (typeof window !== "undefined") void takeOver();
+
+/** Makes an edit on the server, behind those that wait. @throws ApiError as the server refuses it; a server that is away is waited for. */
+export const sendEdit = <T>(
+  jobId: string,
+  method: Edit["method"],
+  path: string,
+  body: unknown,
+  onWait?: (reason: ErrorBody) => void,
+): Promise<T> => outbox.send<T>({ jobId, method, path, body }, onWait);
+
+/** The answer to an edit of a row that is still on its way, or null. */
+export const pendingEdit = <T>(path: string): Promise<T> | null => outbox.pending<T>(path);
+
+const NOTHING: OutboxState = { edits: [], waitsFor: null, lost: [] };
+export const useOutbox = (): OutboxState => useSyncExternalStore(outbox.subscribe, outbox.state, () => NOTHING);
+export const forgetLost = (editId: string): void => outbox.forget(editId);

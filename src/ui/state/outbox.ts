@@ -1,0 +1,152 @@
+import type { ErrorBody } from "@/contract";
+import { ApiError, mayRecover } from "../api/client";
+
+/* Edits on their way to the server: in order, each until it is answered, kept in this browser over a killed tab. */
+
+export interface Edit {
+  /** Made here; the server makes an edit of one number once, however often it comes. */
+  readonly id: string;
+  readonly jobId: string;
+  readonly method: "POST" | "PATCH" | "PUT" | "DELETE";
+  readonly path: string;
+  readonly body: unknown;
+}
+
+export interface OutboxState {
+  readonly edits: readonly Edit[];
+  /** Why the first of them has to wait; null while it is under way. */
+  readonly waitsFor: ErrorBody | null;
+  /** Edits left from a tab before that the server refused: nobody else hears of them. */
+  readonly lost: readonly { readonly edit: Edit; readonly reason: ErrorBody }[];
+}
+
+export interface Outbox {
+  readonly state: () => OutboxState;
+  readonly subscribe: (listener: () => void) => () => void;
+  /** Sends an edit behind those that wait. @param onWait called whenever it has to wait, with the reason. @throws ApiError as the server refuses it. */
+  readonly send: <T>(edit: Omit<Edit, "id">, onWait?: (reason: ErrorBody) => void) => Promise<T>;
+  /** The answer to the last edit of a row that is still on its way, or null. */
+  readonly pending: <T>(path: string) => Promise<T> | null;
+  /** Takes over edits that another tab left behind. */
+  readonly adopt: (edits: readonly Edit[]) => void;
+  readonly forget: (editId: string) => void;
+}
+
+export interface OutboxParts {
+  readonly post: (edit: Edit) => Promise<unknown>;
+  readonly keep: (edits: readonly Edit[]) => void;
+  /** Calls back after a time; sooner when the network comes back. */
+  readonly later: (ms: number, work: () => void) => void;
+  readonly newId: () => string;
+  /** An edit that nobody here waits for was made, or refused. */
+  readonly settled: (edit: Edit) => void;
+}
+
+const RETRY_MS = 2000;
+
+interface Waiter {
+  readonly promise: Promise<unknown>;
+  readonly resolve: (value: unknown) => void;
+  readonly reject: (error: unknown) => void;
+  readonly onWait: ((reason: ErrorBody) => void) | undefined;
+}
+
+const versionIn = (value: unknown): number | null => {
+  const v = value !== null && typeof value === "object" ? (value as { version?: unknown }).version : undefined;
+  return typeof v === "number" ? v : null;
+};
+
+/** An edit made on a version that an edit before it has left behind: it is made on the one that came of that. */
+const onNewest = (edit: Edit, path: string, version: number): Edit => {
+  const made = versionIn(edit.body);
+  return edit.path !== path || made === null || made >= version ? edit : { ...edit, body: { ...(edit.body as object), version } };
+};
+
+export const createOutbox = (parts: OutboxParts): Outbox => {
+  let state: OutboxState = { edits: [], waitsFor: null, lost: [] };
+  const listeners = new Set<() => void>();
+  const waiters = new Map<string, Waiter>();
+  let busy = false;
+
+  const put = (next: Partial<OutboxState>): void => {
+    const before = state.edits;
+    state = { ...state, ...next };
+    if (state.edits !== before) parts.keep(state.edits);
+    for (const l of [...listeners]) l();
+  };
+  const pump = async (): Promise<void> => {
+    if (busy) return;
+    busy = true;
+    for (;;) {
+      const [edit] = state.edits;
+      if (edit === undefined) break;
+      try {
+        const answer = await parts.post(edit);
+        const version = versionIn(answer);
+        const rest = state.edits.slice(1);
+        put({ edits: version === null ? rest : rest.map((e) => onNewest(e, edit.path, version)), waitsFor: null });
+        done(edit, (w) => w.resolve(answer), null);
+      } catch (error) {
+        const reason = error instanceof ApiError ? error.body : { code: "internal" };
+        if (mayRecover(error)) {
+          put({ waitsFor: reason });
+          for (const e of state.edits) waiters.get(e.id)?.onWait?.(reason);
+          parts.later(RETRY_MS, () => void pump());
+          break;
+        }
+        put({ edits: state.edits.slice(1), waitsFor: null });
+        done(edit, (w) => w.reject(error), reason);
+      }
+    }
+    busy = false;
+  };
+  const done = (edit: Edit, tell: (w: Waiter) => void, refused: ErrorBody | null): void => {
+    const waiter = waiters.get(edit.id);
+    waiters.delete(edit.id);
+    if (waiter !== undefined) {
+      tell(waiter);
+      return;
+    }
+    if (refused !== null) put({ lost: [...state.lost, { edit, reason: refused }] });
+    parts.settled(edit);
+  };
+  const wait = (id: string, onWait?: (reason: ErrorBody) => void): Promise<unknown> => {
+    const held = waiters.get(id);
+    if (held !== undefined) return held.promise;
+    let waiter: Waiter | null = null;
+    const promise = new Promise<unknown>((resolve, reject) => {
+      waiter = { promise: Promise.resolve(), resolve, reject, onWait };
+    });
+    waiters.set(id, { ...waiter!, promise });
+    promise.catch(() => undefined);
+    return promise;
+  };
+  return {
+    state: () => state,
+    subscribe: (l) => {
+      listeners.add(l);
+      return () => listeners.delete(l);
+    },
+    send: <T>(given: Omit<Edit, "id">, onWait?: (reason: ErrorBody) => void) => {
+      const edit: Edit = { ...given, id: parts.newId() };
+      const answer = wait(edit.id, onWait) as Promise<T>;
+      put({ edits: [...state.edits, edit] });
+      if (state.waitsFor !== null) onWait?.(state.waitsFor);
+      void pump();
+      return answer;
+    },
+    pending: <T>(path: string) => {
+      const last = state.edits.filter((e) => e.path === path).at(-1);
+      return last === undefined ? null : (wait(last.id) as Promise<T>);
+    },
+    adopt: (edits) => {
+      const known = new Set(state.edits.map((e) => e.id));
+      const more = edits.filter((e) => !known.has(e.id));
+      if (more.length === 0) return;
+      // They were made before anything here.
+      put({ edits: [...more, ...state.edits] });
+      void pump();
+    },
+    forget: (editId) => put({ lost: state.lost.filter((l) => l.edit.id !== editId) }),
+  };
+};
