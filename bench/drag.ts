@@ -69,7 +69,7 @@ for (const { far, jobId, linkId } of runs) {
   await page.goto(`${base}/jobs/${jobId}/section/${linkId}`);
   const mast = page.getByTestId("mast-far");
   await mast.waitFor();
-  const profile = (await (await page.request.get(`${base}/api/links/${linkId}/profile`)).json()) as {
+  const profile = (await (await page.request.get(`${base}/api/jobs/${jobId}/links/${linkId}/profile`)).json()) as {
     distanceM: number[];
     bodies: unknown[];
   };

@@ -10,7 +10,7 @@ import { fileURLToPath } from "node:url";
 
 const PG = "/usr/lib/postgresql/15/bin";
 // Below the ports that clients are given: one that tries again while the server is away could meet itself.
-const PORTS = { demo: 24710, dev: 24711, test: 24712, pictures: 24713 };
+const PORTS = { demo: 24710, dev: 24711, test: 24712, pictures: 24713, kills: 24714, disk: 24715, load: 24716 };
 const root = path.join(path.dirname(fileURLToPath(import.meta.url)), "..");
 const [command, name = "demo"] = process.argv.slice(2);
 const dir = path.join(root, ".data", name);

@@ -1,6 +1,6 @@
 import { execFileSync } from "node:child_process";
 import { expect, test } from "@playwright/test";
-import { openSection } from "./helpers";
+import { demoJob, openSection } from "./helpers";
 
 const cluster = (command: "start" | "stop"): void => void execFileSync("node", ["bin/db.mjs", command, "test"], { stdio: "ignore" });
 test.afterEach(() => cluster("start"));
@@ -37,13 +37,13 @@ test("a tab killed before it could save gives back what was typed", async ({ pag
   const link = await openSection(page, request, "Ferry Ramp");
   const height = page.getByLabel("Ferry Ramp: mount height above ground, m");
   const before = await height.inputValue();
-  await page.route("**/api/designs/**", (route) => route.abort());
+  await page.route("**/designs/**", (route) => route.abort());
   await height.fill("6.6");
   await page.keyboard.press("Enter");
   await expect(page.getByTestId("saved")).toContainText("kept here");
   const fresh = await page.context().newPage();
   await page.close({ runBeforeUnload: false });
-  await fresh.goto(`/jobs/x/section/${link.linkId}`);
+  await fresh.goto(`/jobs/${(await demoJob(request)).job.id}/section/${link.linkId}`);
   await expect(fresh.getByLabel("Ferry Ramp: mount height above ground, m")).toHaveValue("6.6");
   await expect(fresh.getByTestId("saved")).toContainText(":");
   await fresh.getByLabel("Ferry Ramp: mount height above ground, m").fill(before);
@@ -59,6 +59,6 @@ test("a request from another site or to another name is refused", async ({ reque
   const headers = (await request.get("/")).headers();
   expect(headers["content-security-policy"]).toMatch(/script-src 'self' 'nonce-[^']+'/);
   expect(headers["x-content-type-options"]).toBe("nosniff");
-  const broken = await request.patch("/api/designs/not-a-uuid", { data: { version: 1 } });
+  const broken = await request.patch(`/api/jobs/${(await demoJob(request)).job.id}/designs/not-a-uuid`, { data: { version: 1 } });
   expect(broken.status()).toBe(400);
 });

@@ -1,14 +1,14 @@
 import { expect, test } from "@playwright/test";
 import { isProblem, type LinkDto, planOf, profileFromDto } from "../src/contract";
 import { evaluatePrepared, pathStateOf, preparePath, widthSweep } from "../src/core/link";
-import { demoJob, expectAccessible, hardwareOf, noPageScroll, openSection, profileOf } from "./helpers";
+import { demoJob, expectAccessible, hardwareOf, linkPath, noPageScroll, openSection, profileOf } from "./helpers";
 
 test.describe.configure({ mode: "serial" });
 
 test("rate, year and doubt under the section: the core's figures, by key and by pointer, accessible", async ({ page, request }) => {
   const said = await openSection(page, request, "Pilot Station");
   const summary = await demoJob(request);
-  const link = (await (await request.get(`/api/links/${said.linkId}`)).json()) as { link: LinkDto; near: never; far: never };
+  const link = (await (await request.get(await linkPath(request, said.linkId))).json()) as { link: LinkDto; near: never; far: never };
   const plan = planOf(summary.job, link.near, link.far, link.link.design, await hardwareOf(request), link.link.groundTold);
   if (isProblem(plan)) throw new Error(plan.id);
   const path = preparePath(plan, profileFromDto(await profileOf(request, said.linkId)));

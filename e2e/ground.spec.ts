@@ -140,7 +140,7 @@ test("two sites joined with the pointer, distance and bearings shown on the way;
   await page.mouse.down();
   await page.mouse.move(at.x + 20, at.y + 10, { steps: 4 });
   await expect(page.getByTestId("reach")).toContainText("magnetic");
-  const moved = page.waitForResponse((r) => r.url().includes("/api/sites/") && r.request().method() === "PATCH");
+  const moved = page.waitForResponse((r) => r.url().includes("/sites/") && r.request().method() === "PATCH");
   await page.mouse.up();
   expect((await moved).status()).toBe(200);
   await page.getByTestId("map").focus();

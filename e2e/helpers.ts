@@ -3,8 +3,13 @@ import { type APIRequestContext, expect, type Page } from "@playwright/test";
 import type { HardwareDto, JobSummary, LinkVerdict, ProfileDto } from "../src/contract";
 
 export const demoJob = async (request: APIRequestContext): Promise<JobSummary> => {
-  const jobs = (await (await request.get("/api/jobs")).json()) as JobSummary[];
-  return jobs.find((s) => s.job.name === "Merrow Harbour Trust")!;
+  // Verdicts that are being worked out are waited for.
+  for (;;) {
+    const jobs = (await (await request.get("/api/jobs")).json()) as JobSummary[];
+    const demo = jobs.find((s) => s.job.name === "Merrow Harbour Trust")!;
+    if (demo.links.every((l) => l.fresh)) return demo;
+    await new Promise((resolve) => setTimeout(resolve, 100));
+  }
 };
 
 export const linkTo = (summary: JobSummary, far: string, label = ""): LinkVerdict =>
@@ -20,7 +25,11 @@ export const openSection = async (page: Page, request: APIRequestContext, far: s
 };
 
 export const profileOf = async (request: APIRequestContext, linkId: string): Promise<ProfileDto> =>
-  (await (await request.get(`/api/links/${linkId}/profile`)).json()) as ProfileDto;
+  (await (await request.get(`${await linkPath(request, linkId)}/profile`)).json()) as ProfileDto;
+
+/** Where a link of the demo job is asked for. */
+export const linkPath = async (request: APIRequestContext, linkId: string): Promise<string> =>
+  `/api/jobs/${(await demoJob(request)).job.id}/links/${linkId}`;
 export const hardwareOf = async (request: APIRequestContext): Promise<HardwareDto> =>
   (await (await request.get("/api/hardware")).json()) as HardwareDto;
 

@@ -1,7 +1,7 @@
 import { expect, test } from "@playwright/test";
 import { isProblem, type LinkDto, planOf, profileFromDto } from "../src/contract";
 import { evaluateLink } from "../src/core/link";
-import { demoJob, expectAccessible, hardwareOf, noPageScroll, openSection, profileOf } from "./helpers";
+import { demoJob, expectAccessible, hardwareOf, linkPath, noPageScroll, openSection, profileOf } from "./helpers";
 
 test.describe.configure({ mode: "serial" });
 
@@ -58,7 +58,7 @@ test("from the register to the verdict of Rope Walk, and the far mast dragged un
 test("the numbers on the screen are the core's, to the digit shown", async ({ page, request }) => {
   const said = await openSection(page, request, "Rope Walk");
   const summary = await demoJob(request);
-  const link = (await (await request.get(`/api/links/${said.linkId}`)).json()) as { link: LinkDto; near: never; far: never };
+  const link = (await (await request.get(await linkPath(request, said.linkId))).json()) as { link: LinkDto; near: never; far: never };
   const plan = planOf(summary.job, link.near, link.far, link.link.design, await hardwareOf(request), link.link.groundTold);
   if (isProblem(plan)) throw new Error(plan.id);
   const result = evaluateLink(plan, profileFromDto(await profileOf(request, said.linkId)));

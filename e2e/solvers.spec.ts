@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import { expect, type Page, test } from "@playwright/test";
 import type { JobBundle, LinkBundleDto } from "../src/contract";
-import { demoJob, expectAccessible, linkTo, noPageScroll, openSection } from "./helpers";
+import { demoJob, expectAccessible, linkPath, linkTo, noPageScroll, openSection } from "./helpers";
 
 test.describe.configure({ mode: "serial" });
 
@@ -10,7 +10,7 @@ const saved = async (page: Page): Promise<void> => {
   await expect(page.getByTestId("saved")).toContainText("all edits");
 };
 const linkOf = async (page: Page, linkId: string): Promise<LinkBundleDto> =>
-  (await (await page.request.get(`/api/links/${linkId}`)).json()) as LinkBundleDto;
+  (await (await page.request.get(await linkPath(page.request, linkId))).json()) as LinkBundleDto;
 
 test("pairs of heights: looked at as a ghost, taken with one press, dragged along and moved by keys, taken back", async ({
   page,
@@ -197,7 +197,7 @@ test("an end moved along its roof's edge and to a mounting point; a site without
   await page.getByRole("combobox", { name: "Along" }).selectOption("roof");
   await page.getByRole("button", { name: "Look along it" }).click();
   await expect(page.getByTestId("spots").getByRole("alert")).toContainText("No building is drawn under Other pole");
-  await page.request.patch(`/api/links/${joined.id}`, { data: { version: joined.version, deleted: true } });
+  await page.request.patch(`/api/jobs/${summary.job.id}/links/${joined.id}`, { data: { version: joined.version, deleted: true } });
 });
 
 test("a design is kept, held against a changed one, taken and forgotten", async ({ page, request }) => {
@@ -304,7 +304,7 @@ test("a yard link of 60 m: the same page in metres, without a kilometre in it", 
     id: string;
     version: number;
   };
-  await request.patch(`/api/links/${link.id}`, {
+  await request.patch(`/api/jobs/${jobId}/links/${link.id}`, {
     data: { version: link.version, groundTold: { kind: "level", sigmaM: 0.2, points: [{ distanceM: 0, heightAmslM: 12 }] } },
   });
   await page.goto(`/jobs/${jobId}/section/${link.id}`);

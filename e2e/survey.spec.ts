@@ -324,7 +324,7 @@ test("two browsers on one job see each other's edits", async ({ page, browser })
   await page.getByRole("button", { name: "Keep" }).click();
   await expect(page.getByRole("form", { name: "Site Shed" })).toHaveCount(0);
   const stale = await other.request.patch(
-    `/api/sites/${((await (await other.request.get(`/api/jobs/${jobId}`)).json()) as { sites: { id: string }[] }).sites[0]!.id}`,
+    `/api/jobs/${jobId}/sites/${((await (await other.request.get(`/api/jobs/${jobId}`)).json()) as { sites: { id: string }[] }).sites[0]!.id}`,
     { data: { version: 1, mountAglM: 3 } },
   );
   expect(stale.status()).toBe(409);
@@ -401,9 +401,9 @@ test("ground told by hand judges a path without terrain; parts and the whole of 
   await page.keyboard.press("t");
   await page.getByLabel("Part of the job").selectOption("links");
   await page.getByLabel("Written as").selectOption("kml");
-  const [file] = await Promise.all([page.waitForEvent("download"), page.getByRole("link", { name: "Take it out" }).click()]);
+  const [file] = await Promise.all([page.waitForEvent("download"), page.getByRole("button", { name: "Take it out" }).click()]);
   expect(file.suggestedFilename()).toBe("yard-links.kml");
-  const [whole] = await Promise.all([page.waitForEvent("download"), page.getByRole("link", { name: "Take the whole job out" }).click()]);
+  const [whole] = await Promise.all([page.waitForEvent("download"), page.getByRole("button", { name: "Take the whole job out" }).click()]);
   const at = path.join(dir, "yard.zip");
   await whole.saveAs(at);
   expect(Object.keys(unzipSync(readFileSync(at)))).toEqual(
@@ -413,7 +413,7 @@ test("ground told by hand judges a path without terrain; parts and the whole of 
   await page.goto("/");
   await page.getByRole("button", { name: "Bring in a job" }).click();
   await page.getByTestId("bundle-file").setInputFiles(at);
-  await expect(page.getByText(/This job is here already, as no\. \d+, Yard\./)).toBeVisible();
+  await expect(page.getByText(/job \d+, Yard, is here already; bring it in as a copy/)).toBeVisible();
   await page.getByRole("button", { name: "Take it in as a copy" }).click();
   await page.waitForURL(/\/ground$/);
   await expect(page.getByLabel("Title strip")).toContainText("Yard, copy");

@@ -22,10 +22,9 @@ async function* thingsOf(db: Db, job: JobRow, what: ExportWhat): AsyncGenerator<
   }
   if (what === "features") {
     const rows = await featuresOf(db, job.id);
-    // Points before lines: some formats want them in this order.
-    const [points, lines] = [rows.filter((f) => f.points.length === 1), rows.filter((f) => f.points.length > 1)];
-    for (const list of [points, lines])
-      yield list.map((f) => ({ name: f.name, shape: f.points.length === 1 ? "point" : "line", points: f.points, properties: {} }));
+    // Points before lines: some formats want them in this order. All at once: a table's columns are those of both.
+    const ordered = [...rows.filter((f) => f.points.length === 1), ...rows.filter((f) => f.points.length > 1)];
+    yield ordered.map((f) => ({ name: f.name, shape: f.points.length === 1 ? "point" : "line", points: f.points, properties: {} }));
     return;
   }
   const sites = await sitesOf(db, job.id);

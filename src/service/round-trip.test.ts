@@ -1,4 +1,5 @@
 import { execFileSync } from "node:child_process";
+import { createHash } from "node:crypto";
 import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
@@ -6,11 +7,12 @@ import { sql } from "drizzle-orm";
 import { strFromU8, unzipSync, zipSync } from "fflate";
 import { Pool } from "pg";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
-import type { ImportOptions } from "../contract";
+import { type ImportOptions, latLons, obstacleFieldsSchema } from "../contract";
 import { type Db, openDb } from "../data/client";
 import { getImport, removeImport } from "../data/imports";
 import { createJob, getJob, type JobRow, listJobs, sitesOf } from "../data/jobs";
 import { migrateDb } from "../data/migrate";
+import { createObstacle } from "../data/obstacle-edits";
 import { featuresOf, obstaclesOf } from "../data/obstacles";
 import { createPhoto } from "../data/photos";
 import { runImport } from "../jobs/run-import";
@@ -230,5 +232,96 @@ describe("a whole job", () => {
     await refused({ "hello.txt": Buffer.from("hello") }, /lacks manifest\.json/);
     expect((await takeBundle(other.db, other.pool, Buffer.from("no zip"), false)).fault).toMatch(/no archive/);
     expect(await jobs()).toBe(before);
+  });
+
+  test("a refused bundle changes nothing: no ground, no hardware, no job", async () => {
+    const out = unzipSync(await bundleBytes(db, await getJob(db, demo.id)));
+    const tables = [
+      "job",
+      "site",
+      "link",
+      "design",
+      "obstacle",
+      "feature",
+      "photo",
+      "terrain_dataset",
+      "terrain_tile",
+      "radio",
+      "antenna",
+      "change",
+    ];
+    const counts = async (): Promise<string> => {
+      const r = await other.db.execute<{ n: string }>(
+        sql.raw(`SELECT concat_ws(' ', ${tables.map((t) => `(SELECT count(*) FROM ${t})`).join(", ")}) AS n`),
+      );
+      return r.rows[0]!.n;
+    };
+    await other.db.execute(
+      sql`DELETE FROM antenna WHERE id NOT IN (SELECT near_antenna_id FROM design WHERE near_antenna_id IS NOT NULL UNION SELECT far_antenna_id FROM design WHERE far_antenna_id IS NOT NULL)`,
+    );
+    const before = await counts();
+    // All is well but the very last thing that is written: a link between a site and itself.
+    const links = JSON.parse(strFromU8(out["links.json"]!)) as { id: string; number: number }[];
+    links[1]!.number = links[0]!.number;
+    const changed = Buffer.from(JSON.stringify(links));
+    const manifest = JSON.parse(strFromU8(out["manifest.json"]!)) as { files: Record<string, { bytes: number; sha256: string }> };
+    manifest.files["links.json"] = { bytes: changed.length, sha256: createHash("sha256").update(changed).digest("hex") };
+    const zip = zipSync({ ...out, "links.json": changed, "manifest.json": Buffer.from(JSON.stringify(manifest)) }, { level: 1 });
+    expect((await takeBundle(other.db, other.pool, zip, true)).state).toBe("failed");
+    expect(await counts()).toBe(before);
+  });
+
+  test("terrain of the same id but another extent comes in beside what is here, and hides none of it", async () => {
+    const out = await bundleBytes(db, await getJob(db, demo.id));
+    const [first] = (
+      await other.db.execute<{ id: string }>(sql`SELECT id FROM terrain_dataset WHERE deleted_at IS NULL ORDER BY cell_m LIMIT 1`)
+    ).rows;
+    // What is here under that id now lies elsewhere.
+    await other.db.execute(sql`UPDATE terrain_dataset SET origin_x = origin_x + 40000 WHERE id = ${first!.id}`);
+    const taken = await takeBundle(other.db, other.pool, out, true);
+    expect(taken).toMatchObject({ state: "done", fault: null });
+    const came = await other.db.execute<{ id: string }>(sql`SELECT id FROM terrain_dataset WHERE import_id = ${taken.id}`);
+    expect(came.rows).toHaveLength(1);
+    expect(came.rows[0]!.id).not.toBe(first!.id);
+    expect((await verdictsOf(other.db, await getJob(other.db, taken.jobId!))).map((v) => v.verdict)).toEqual(
+      (await verdictsOf(db, await getJob(db, demo.id))).map((v) => v.verdict),
+    );
+    // It goes as one: the job, and the ground that came with it; and comes back as one.
+    await removeImport(other.db, taken.id, true);
+    await expect(getJob(other.db, taken.jobId!)).rejects.toThrow(/does not exist/);
+    const left = async () =>
+      (await other.db.execute(sql`SELECT id FROM terrain_dataset WHERE import_id = ${taken.id} AND deleted_at IS NULL`)).rows.length;
+    expect(await left()).toBe(0);
+    await removeImport(other.db, taken.id, false);
+    expect((await getJob(other.db, taken.jobId!)).id).toBe(taken.jobId);
+    expect(await left()).toBe(1);
+  });
+
+  test("courtyards go along", async () => {
+    const job = await emptyJob("Courtyard");
+    const at = (x: number, y: number): [number, number] => [-19.4 + x / 1e4, 47.3 + y / 1e4];
+    const holes = [[at(3, 3), at(6, 3), at(6, 6), at(3, 6)]];
+    const fields = obstacleFieldsSchema.parse({
+      kind: "building",
+      outline: [at(0, 0), at(9, 0), at(9, 9), at(0, 9)],
+      holes,
+      heightM: 8,
+      surveyedOn: "2026-01-01",
+    });
+    await createObstacle(db, job.id, { ...fields, outline: latLons(fields.outline), holes: fields.holes.map(latLons) });
+    const there = await takeBundle(other.db, other.pool, await bundleBytes(db, job), false);
+    const rows = (await obstaclesOf(other.db, there.jobId!, EVERYWHERE, 10)).rows.map(obstacleDto);
+    expect(rows.map((o) => o.holes.map((h) => h.map(([x, y]) => [Number(x.toFixed(6)), Number(y.toFixed(6))])))).toEqual([
+      holes.map((h) => h.map(([x, y]) => [Number(x.toFixed(6)), Number(y.toFixed(6))])),
+    ]);
+    for (const format of ["geojson", "kml", "csv"] as const) {
+      const again = await emptyJob(`Courtyard by ${format}`);
+      const file = await exportText(db, job, "obstacles", format);
+      await takeIn(again, file.name, file.text, OPTIONS.obstacles);
+      expect(
+        (await obstaclesOf(db, again.id, EVERYWHERE, 10)).rows.map((o) => o.holes.length),
+        format,
+      ).toEqual([1]);
+    }
   });
 });

@@ -1,12 +1,15 @@
 import { sql } from "drizzle-orm";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
-import { destination } from "../core/geo";
+import { circleAbout, destination, type LatLon } from "../core/geo";
+import { saveBrief } from "../data/brief";
 import { type Db, openDb } from "../data/client";
 import { listRadios } from "../data/hardware";
-import { createJob, getJob, type JobRow } from "../data/jobs";
-import { createLink, setGroundTold } from "../data/links";
+import { createJob, getJob, type JobRow, linksOf, sitesOf, updateJob } from "../data/jobs";
+import { createLink, setGroundTold, updateDesign } from "../data/links";
+import { createObstacle } from "../data/obstacle-edits";
 import { createSite, updateSite } from "../data/sites";
-import { verdictsOf } from "./verdicts";
+import { claimStale, keepJudgement } from "../data/verdict-store";
+import { keptVerdicts, verdictsOf } from "./verdicts";
 
 const url = process.env.DATABASE_URL;
 if (url === undefined) throw new Error("DATABASE_URL is not set; run npm test");
@@ -69,7 +72,7 @@ describe("verdicts of a job", () => {
     const { job, radioId } = await yard();
     const before = await verdicts(job);
     expect(before[0]!.verdict).toBe("clear");
-    expect(await verdicts(job)).toBe(before);
+    expect(await verdicts(job)).toEqual(before);
     const { sheet } = (await listRadios(db)).find((r) => r.id === radioId)!;
     const worse = JSON.parse(JSON.stringify(sheet)) as { modulations: { sensitivityDbm: Record<string, number> }[] };
     for (const m of worse.modulations) for (const w of Object.keys(m.sensitivityDbm)) m.sensitivityDbm[w]! += 45;
@@ -83,10 +86,61 @@ describe("verdicts of a job", () => {
       await db.execute(sql`UPDATE radio SET sheet = ${JSON.stringify(sheet)}::jsonb WHERE id = ${radioId}`);
     }
     expect((await verdicts(job))[0]!.verdict).toBe("clear");
-    // A touched dataset is a new key: the job is read again, the same judgement comes out.
-    await db.execute(sql`UPDATE terrain_dataset SET updated_at = now() WHERE id = (SELECT id FROM terrain_dataset LIMIT 1)`);
-    const again = await verdicts(job);
-    expect(again).not.toBe(before);
-    expect(again.map((v) => v.verdict)).toEqual(before.map((v) => v.verdict));
+  });
+
+  test("an edit makes stale what rests on it, and nothing else", async () => {
+    const { job, sites } = await yard();
+    await verdicts(job);
+    const stale = async (): Promise<boolean[]> => (await keptVerdicts(db, [job.id])).get(job.id)!.map((v) => !v.fresh);
+    const staleBy = async (edit: () => Promise<unknown>): Promise<boolean[]> => {
+      await verdicts(job);
+      expect(await stale()).toEqual([false, false]);
+      await edit();
+      return stale();
+    };
+    const wall = (at: LatLon) => ({
+      name: "",
+      kind: "wall" as const,
+      outline: circleAbout(at, 4),
+      baseAmslM: 0,
+      heightM: 3,
+      crownBaseM: 0,
+      freeBelowM: 0,
+      growthMPerYear: 0,
+      heightSigmaM: 0.3,
+      species: null,
+      leaf: null,
+      source: "drawn",
+      heightSource: "typed",
+      surveyedOn: "2026-01-01",
+    });
+    const version = async (i: number): Promise<number> => (await sitesOf(db, job.id)).find((s) => s.id === sites[i]!.id)!.version;
+    expect(await staleBy(async () => updateSite(db, sites[1]!.id, await version(1), { notes: "the key is at the office" }))).toEqual([
+      false,
+      false,
+    ]);
+    expect(await staleBy(async () => updateSite(db, sites[1]!.id, await version(1), { mountAglM: 11 }))).toEqual([true, false]);
+    expect(await staleBy(async () => updateSite(db, sites[0]!.id, await version(0), { mountAglM: 11 }))).toEqual([true, true]);
+    expect(await staleBy(() => createObstacle(db, job.id, wall(destination(A, 60, 150))))).toEqual([true, true]);
+    expect(await staleBy(() => createObstacle(db, job.id, wall(destination(A, 200, 9000))))).toEqual([false, false]);
+    expect(await staleBy(async () => updateJob(db, job.id, (await getJob(db, job.id)).version, { name: "Yard, renamed" }))).toEqual([
+      false,
+      false,
+    ]);
+    expect(await staleBy(async () => updateJob(db, job.id, (await getJob(db, job.id)).version, { kFactor: 1.2 }))).toEqual([true, true]);
+    expect(await staleBy(() => saveBrief(db, job.id, 0, { words: "a brief" }))).toEqual([false, false]);
+    const [first] = await linksOf(db, job.id);
+    expect(await staleBy(() => updateDesign(db, first!.design.id, first!.design.version, { nearPowerDbm: 9 }))).toEqual([true, false]);
+  });
+
+  test("a verdict worked out before an edit does not count for what came after it", async () => {
+    const { job, sites } = await yard();
+    const mine = await claimStale(db, 10_000);
+    const [first] = await linksOf(db, job.id);
+    const held = mine.find((s) => s.linkId === first!.id)!;
+    await updateSite(db, sites[1]!.id, 1, { mountAglM: 30 });
+    await keepJudgement(db, held, { verdict: "clear" }, "old");
+    expect((await keptVerdicts(db, [job.id])).get(job.id)!.find((v) => v.linkId === first!.id)!.fresh).toBe(false);
+    expect((await verdicts(job)).every((v) => v.fresh)).toBe(true);
   });
 });

@@ -60,7 +60,7 @@ const UTM = /^(\d{1,2})\s*(north|south|[C-HJ-NP-RT-X])\s+(\d{6,7}(?:\.\d+)?)\s*(
 
 const utm = (text: string): ParsedPosition | null => {
   const m = UTM.exec(text);
-  if (m === null) return null;
+  if (m === null) return /^\d{1,2}\s*S\s+\d{6}/i.test(text) ? { error: "form" } : null;
   const zone = Number(m[1]);
   const half = m[2]!.toLowerCase();
   const south = half === "south" || (half.length === 1 && half < "n");

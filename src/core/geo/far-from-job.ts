@@ -36,13 +36,13 @@ const extentOf = (known: readonly LatLon[]): [LatLon, LatLon] => {
 };
 
 /**
- * The same for many positions in a row: what lies between a job's places, or beside them by the least reach, is near
- * without a look at each of them.
+ * The same for many positions in a row, which may be what first says how far the job reaches: only what no link could
+ * come from is far. What lies between the job's places, or so far beside them, is near without a look at each of them.
  */
 export const farFromPlaces = (known: readonly LatLon[]): ((at: LatLon) => FarPosition | null) => {
   if (known.length === 0) return () => null;
   const [south, north] = extentOf(known);
-  const latDeg = LEAST_REACH_M / METRES_PER_DEGREE;
+  const latDeg = MOST_REACH_M / METRES_PER_DEGREE;
   const lonDeg = latDeg / Math.max(0.02, Math.cos(north.latDeg * RAD_PER_DEG), Math.cos(south.latDeg * RAD_PER_DEG));
   const some = known.length <= MANY ? known : known.filter((_p, i) => i % Math.ceil(known.length / MANY) === 0);
   return (at) =>
@@ -51,16 +51,15 @@ export const farFromPlaces = (known: readonly LatLon[]): ((at: LatLon) => FarPos
     at.lonDeg >= south.lonDeg - lonDeg &&
     at.lonDeg <= north.lonDeg + lonDeg
       ? null
-      : farFromJob(at, some);
+      : farFromJob(at, some, MOST_REACH_M);
 };
 
 const METRES_PER_DEGREE = 111_195;
 
 /** @returns null for a position within the reach of a job's places, or when the job has none. */
-export const farFromJob = (at: LatLon, known: readonly LatLon[]): FarPosition | null => {
+export const farFromJob = (at: LatLon, known: readonly LatLon[], reachM = jobReachM(known)): FarPosition | null => {
   if (known.length === 0) return null;
   const nearestM = (p: LatLon): number => Math.min(...known.map((k) => inverse(p, k).distanceM));
-  const reachM = jobReachM(known);
   const distanceM = nearestM(at);
   if (distanceM <= reachM) return null;
   const { latDeg, lonDeg } = at;

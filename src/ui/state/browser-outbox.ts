@@ -61,7 +61,6 @@ const outbox = createOutbox({
 
 /** Takes over what this window had under way before it was loaded anew, and what windows left that are no more. */
 const takeOver = async (): Promise<void> => {
-  outbox.adopt(read(PREFIX + clientId()));
   if (!("locks" in navigator)) return;
   // Held while this window lives: others see by it that its edits are its own.
   void navigator.locks.request(TAB + clientId(), () => new Promise(() => undefined));
@@ -76,7 +75,20 @@ const takeOver = async (): Promise<void> => {
     store.removeItem(key);
   }
 };
-if (typeof window !== "undefined") void takeOver();
+let left: readonly Edit[] = [];
+let takenOver: Promise<unknown> = Promise.resolve();
+if (typeof window !== "undefined") {
+  outbox.adopt(read(PREFIX + clientId()));
+  left = Object.keys(storage() ?? {})
+    .filter((key) => key.startsWith(PREFIX) && key !== PREFIX + clientId())
+    .flatMap(read);
+  takenOver = takeOver()
+    .catch(() => undefined)
+    .finally(() => {
+      left = [];
+      outbox.begin();
+    });
+}
 
 /** Makes an edit on the server, behind those that wait. @throws ApiError as the server refuses it; a server that is away is waited for. */
 export const sendEdit = <T>(
@@ -88,7 +100,12 @@ export const sendEdit = <T>(
 ): Promise<T> => outbox.send<T>({ jobId, method, path, body }, onWait);
 
 /** The answer to an edit of a row that is still on its way, or null. */
-export const pendingEdit = <T>(path: string): Promise<T> | null => outbox.pending<T>(path);
+export const pendingEdit = <T>(path: string): Promise<T> | null => {
+  const own = outbox.pending<T>(path);
+  if (own !== null || !left.some((e) => e.path === path)) return own;
+  // A window that is no more may have left one; whether it lives is known in a moment.
+  return takenOver.then(() => outbox.pending<T>(path) ?? Promise.reject(new Error("another window has it")));
+};
 
 const NOTHING: OutboxState = { edits: [], waitsFor: null, lost: [] };
 export const useOutbox = (): OutboxState => useSyncExternalStore(outbox.subscribe, outbox.state, () => NOTHING);

@@ -58,8 +58,8 @@ afterEach(() => {
 
 /** The outbox of a window: one edit after another, kept in its storage until it is answered. */
 let keptEdits: readonly Edit[] = [];
-const newOutbox = (tab = { alive: true }) =>
-  createOutbox({
+const newOutbox = (tab = { alive: true }): Outbox => {
+  const outbox = createOutbox({
     post: sendEditRequest,
     keep: (edits) => {
       keptEdits = edits;
@@ -68,6 +68,9 @@ const newOutbox = (tab = { alive: true }) =>
     newId: () => crypto.randomUUID(),
     settled: () => undefined,
   });
+  outbox.begin();
+  return outbox;
+};
 const wayOf = (outbox: Outbox): DesignWay => {
   const path = "/api/jobs/j1/designs/d1";
   return {

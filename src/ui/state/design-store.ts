@@ -125,7 +125,8 @@ export const createDesignStore = (initial: DesignDto, onSaved: () => void, way: 
     };
     const pending = way.pending();
     const start = draft !== null && (pending !== null || draft.version === initial.version) ? draft.design : saved;
-    const theirsFirst = pending === null && draft !== null && draft.version < initial.version && !same(draft.design, saved);
+    const isTheirs = draft !== null && draft.version < initial.version && !same(draft.design, saved);
+    const theirsFirst = pending === null && isTheirs;
     if (pending !== null) {
       // One's own edit from before: what it comes to is what later edits build on, not somebody else's.
       busy = true;
@@ -134,10 +135,12 @@ export const createDesignStore = (initial: DesignDto, onSaved: () => void, way: 
           version = row.version;
           saved = fieldsOf(row);
         })
-        .catch(() => undefined)
+        .catch(() => {
+          if (isTheirs) set({ status: { kind: "clash", theirs: initial } });
+        })
         .finally(() => {
           busy = false;
-          void save();
+          if (get().status.kind !== "clash") void save();
         });
     } else if (start !== saved) queueMicrotask(() => later(0));
 

@@ -29,6 +29,8 @@ export interface Outbox {
   readonly pending: <T>(path: string) => Promise<T> | null;
   /** Takes over edits that another tab left behind. */
   readonly adopt: (edits: readonly Edit[]) => void;
+  /** Begins to send: what came from before is known now. */
+  readonly begin: () => void;
   readonly forget: (editId: string) => void;
 }
 
@@ -67,6 +69,7 @@ export const createOutbox = (parts: OutboxParts): Outbox => {
   const listeners = new Set<() => void>();
   const waiters = new Map<string, Waiter>();
   let busy = false;
+  let begun = false;
 
   const put = (next: Partial<OutboxState>): void => {
     const before = state.edits;
@@ -75,7 +78,7 @@ export const createOutbox = (parts: OutboxParts): Outbox => {
     for (const l of [...listeners]) l();
   };
   const pump = async (): Promise<void> => {
-    if (busy) return;
+    if (busy || !begun) return;
     busy = true;
     for (;;) {
       const [edit] = state.edits;
@@ -83,7 +86,7 @@ export const createOutbox = (parts: OutboxParts): Outbox => {
       try {
         const answer = await parts.post(edit);
         const version = versionIn(answer);
-        const rest = state.edits.slice(1);
+        const rest = state.edits.filter((e) => e.id !== edit.id);
         put({ edits: version === null ? rest : rest.map((e) => onNewest(e, edit.path, version)), waitsFor: null });
         done(edit, (w) => w.resolve(answer), null);
       } catch (error) {
@@ -94,7 +97,7 @@ export const createOutbox = (parts: OutboxParts): Outbox => {
           parts.later(RETRY_MS, () => void pump());
           break;
         }
-        put({ edits: state.edits.slice(1), waitsFor: null });
+        put({ edits: state.edits.filter((e) => e.id !== edit.id), waitsFor: null });
         done(edit, (w) => w.reject(error), reason);
       }
     }
@@ -145,6 +148,10 @@ export const createOutbox = (parts: OutboxParts): Outbox => {
       if (more.length === 0) return;
       // They were made before anything here.
       put({ edits: [...more, ...state.edits] });
+      void pump();
+    },
+    begin: () => {
+      begun = true;
       void pump();
     },
     forget: (editId) => put({ lost: state.lost.filter((l) => l.edit.id !== editId) }),
