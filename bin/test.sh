@@ -1,5 +1,5 @@
 #!/usr/bin/env bash
-# npm test: everything, from an empty machine. npm test -- unit|integration|browser runs a part.
+# npm test: everything, from an empty machine. npm test -- unit|integration|browser|kills runs a part.
 source "$(dirname "$0")/lib.sh"
 part="${1:-all}"
 check_node
@@ -31,7 +31,7 @@ if [ "$part" = all ] || [ "$part" = unit ]; then
   echo "== unit"
   node_modules/.bin/vitest run --project unit --reporter=default --reporter=json --outputFile=.data/test/unit.json || status=1
 fi
-if [ "$part" != unit ]; then
+if [ "$part" != unit ] && [ "$part" != kills ]; then
   start_database test
   node_modules/.bin/tsx demo/setup.ts --fresh
 fi
@@ -48,6 +48,12 @@ if [ "$part" = all ] || [ "$part" = browser ]; then
   start_worker test
   wait_for_app "$port" "$app" || fail "the application did not start; its last words: $(tail -n 1 .data/test/app.log)"
   DRYARC_URL="http://127.0.0.1:$port" node_modules/.bin/playwright test || status=1
+fi
+if [ "$part" = all ] || [ "$part" = kills ]; then
+  echo "== kills"
+  stop
+  app="" worker=""
+  bash bin/kills.sh 20 || status=1
 fi
 node bin/counts.mjs .data/test/unit.json .data/test/integration.json .data/test/browser.json
 exit "$status"

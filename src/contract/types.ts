@@ -321,6 +321,14 @@ export type PreviewDto =
       readonly problem: string | null;
     };
 
+/** Room for files on their way in. */
+export interface RoomDto {
+  readonly jobBytes: number;
+  readonly mostJobBytes: number;
+  readonly allBytes: number;
+  readonly mostAllBytes: number;
+}
+
 export interface ImportDto {
   readonly id: string;
   readonly fileName: string;

@@ -28,7 +28,7 @@ export const isUnreachable = (error: unknown): boolean => {
   for (let e: unknown = error; e instanceof Error; e = e.cause) {
     const code = (e as { code?: string }).code ?? "";
     if (/^(ECONN|EPIPE|ETIMEDOUT|ENOTFOUND|57P0|08)/.test(code)) return true;
-    if (/timeout exceeded when trying to connect|Connection terminated|ECONNREFUSED/i.test(e.message)) return true;
+    if (/timeout exceeded when trying to connect|Connection terminated|ECONNREFUSED|is not queryable/i.test(e.message)) return true;
   }
   return false;
 };

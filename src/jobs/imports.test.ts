@@ -368,3 +368,33 @@ describe("sites", () => {
     await expect(stopImport(db, id)).rejects.toBeInstanceOf(Refused);
   });
 });
+
+describe("a file that ends its reader", () => {
+  test("twice is set aside with a sentence, while the next goes on", async () => {
+    // One cell that never closes fills the heap of whoever reads it.
+    const bad = await brought("endless.csv", Buffer.from(`name,lat,lon\n"${"x".repeat(250_000_000)}`), {
+      what: "features",
+      epsg: null,
+      nameColumn: "name",
+    });
+    const good = await brought("good.csv", Buffer.from("name,lat,lon\nQuay,46,-25\n"), {
+      what: "features",
+      epsg: null,
+      nameColumn: "name",
+    });
+    startWorker();
+    await until(
+      () => stateOf(good),
+      (s) => s === "done",
+      "the good one",
+    );
+    await until(
+      () => stateOf(bad),
+      (s) => s === "failed",
+      "the bad one set aside",
+    );
+    const row = await getImport(db, bad);
+    expect(row).toMatchObject({ attempts: 2, fault: "reading it took more memory than is allowed, 2 times over; it is set aside" });
+    expect(existsSync(filePath(row.uploadId!))).toBe(false);
+  });
+});

@@ -9,7 +9,8 @@ import { runTask } from "./reader-tasks";
 const TELL_EVERY_MS = 500;
 
 const send = (message: AnswerMessage): void => {
-  if (process.connected) process.send?.(message);
+  // Whoever asked may be gone: then this process ends, too.
+  if (process.connected) process.send?.(message, undefined, undefined, () => undefined);
 };
 let told = 0;
 watchProgress(() => {

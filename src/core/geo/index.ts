@@ -1,4 +1,4 @@
-export { LATITUDE_LIMIT_DEG, LONGITUDE_LIMIT_DEG, parseLatLon } from "./coordinates";
+export { LATITUDE_LIMIT_DEG, LONGITUDE_LIMIT_DEG, type ParsedPosition, parseLatLon } from "./coordinates";
 export { bulgeM, EARTH_RADIUS_KM, effectiveRadiusM, elevationAngleDeg, kFromGradient, referenceRefractivityN } from "./earth";
 export { type FarPosition, farFromJob, farFromPlaces, jobReachM } from "./far-from-job";
 export type { LatLon } from "./geodesic";

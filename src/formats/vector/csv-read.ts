@@ -128,17 +128,24 @@ export const readCsv = async (path: string, question: VectorQuestion, sink: Vect
     }
     await sink.feature({ row, properties: plainProperties(record), shape: { type: "point", at, heightM: null } });
   };
+  /** What went wrong where a row was handed on is no fault of the file. */
+  let beyond: unknown = null;
+  const handOn = (cells: readonly string[]): Promise<void> =>
+    take(cells).catch((error: unknown) => {
+      beyond = error;
+      throw error;
+    });
   try {
     for await (const cells of parse as AsyncIterable<string[]>) {
       if (columns === null) {
         head(cells);
         if (headless) {
           sink.note?.({ row: 1, reason: "it has no row of column names: its columns are named by their number" });
-          await take(cells);
+          await handOn(cells);
         }
       } else {
         row++;
-        await take(cells);
+        await handOn(cells);
       }
       if (sink.enough?.() === true) break;
     }
@@ -148,6 +155,7 @@ export const readCsv = async (path: string, question: VectorQuestion, sink: Vect
   } finally {
     stream.destroy();
   }
+  if (beyond !== null) throw beyond;
   if (fault !== null) throw fault;
   if (columns === null) throw new FileFault("it has no rows");
   return columns;

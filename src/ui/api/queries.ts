@@ -14,6 +14,7 @@ import type {
   LinkVerdict,
   PhotoDto,
   ProfileDto,
+  RoomDto,
 } from "@/contract";
 import { getJson, mayRecover } from "./client";
 
@@ -29,6 +30,7 @@ export const keys = {
   history: (id: string) => ["history", id] as const,
   imports: (id: string) => ["imports", id] as const,
   datasets: ["datasets"] as const,
+  room: (id: string) => ["room", id] as const,
   brief: (id: string) => ["brief", id] as const,
   photos: (id: string) => ["photos", id] as const,
   basemap: (id: string) => ["basemap", id] as const,
@@ -92,6 +94,8 @@ export const useHeldUp = (waiting: boolean): string | null => {
   return health.data?.worker === "away" ? "waiting for the worker, which is being started" : null;
 };
 
+export const useRoom = (jobId: string) =>
+  useQuery({ queryKey: keys.room(jobId), queryFn: ({ signal }) => getJson<RoomDto>(`/api/jobs/${jobId}/uploads`, signal) });
 export const useDatasets = (jobId: string) =>
   useQuery({ queryKey: keys.datasets, queryFn: ({ signal }) => getJson<DatasetDto[]>(`/api/jobs/${jobId}/datasets`, signal) });
 export const useBrief = (id: string) =>
@@ -135,6 +139,7 @@ export const useRefresh = (): ((jobId: string) => Promise<void>) => {
       client.invalidateQueries({ queryKey: keys.history(jobId) }),
       client.invalidateQueries({ queryKey: keys.imports(jobId) }),
       client.invalidateQueries({ queryKey: keys.datasets }),
+      client.invalidateQueries({ queryKey: keys.room(jobId) }),
       client.invalidateQueries({ queryKey: keys.brief(jobId) }),
       client.invalidateQueries({ queryKey: keys.photos(jobId) }),
     ]);

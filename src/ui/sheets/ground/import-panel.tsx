@@ -2,7 +2,7 @@
 import { useEffect, useRef, useState } from "react";
 import type { ImportDto, ImportOptions, PreviewDto } from "@/contract";
 import { ApiError, postJson } from "../../api/client";
-import { useHeldUp, useImports, useRefresh } from "../../api/queries";
+import { useHeldUp, useImports, useRefresh, useRoom } from "../../api/queries";
 import { uploadFile } from "../../api/upload";
 import { sendEdit } from "../../state/browser-outbox";
 import { errorSentence } from "../../wording/errors";
@@ -181,8 +181,22 @@ export const ImportPanel = ({
           {fault}
         </p>
       )}
+      <Room jobId={jobId} />
       <ImportList jobId={jobId} onFault={setFault} />
     </div>
+  );
+};
+
+/** How much of the room for files on their way is taken; nothing is said while none is. */
+const Room = ({ jobId }: { jobId: string }) => {
+  const room = useRoom(jobId).data;
+  if (room === undefined || room.allBytes === 0) return null;
+  const gb = (bytes: number): string => figure(bytes / 1e9, 1);
+  return (
+    <p className="cap m-0">
+      Files on their way and maps beneath take {gb(room.jobBytes)} of {gb(room.mostJobBytes)} GB for this job, {gb(room.allBytes)} of{" "}
+      {gb(room.mostAllBytes)} GB in all.
+    </p>
   );
 };
 
@@ -224,7 +238,11 @@ const ImportList = ({ jobId, onFault }: { jobId: string; onFault: (fault: string
             )}
             {(i.result?.faults.length ?? 0) > 0 && (
               <details className="text-[13px]">
-                <summary className="cursor-pointer">Refused rows and why</summary>
+                <summary className="cursor-pointer">
+                  {(i.result?.refused ?? 0) > (i.result?.faults.length ?? 0)
+                    ? `The first ${i.result?.faults.length} refused rows and why`
+                    : "Refused rows and why"}
+                </summary>
                 <Rows rows={i.result?.faults ?? []} />
               </details>
             )}

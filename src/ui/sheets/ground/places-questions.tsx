@@ -125,7 +125,10 @@ export const PlacesQuestions = ({
       )}
       {p.faults.length > 0 && p.problem === null && (
         <details className="text-[13px]">
-          <summary className="cursor-pointer">{p.faults.length} would be refused</summary>
+          <summary className="cursor-pointer">
+            {p.faults.length}
+            {p.faults.length >= 20 ? " or more" : ""} would be refused
+          </summary>
           <Rows rows={p.faults} />
         </details>
       )}

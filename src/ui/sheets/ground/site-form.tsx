@@ -4,8 +4,9 @@ import { useState } from "react";
 import { useForm } from "react-hook-form";
 import { z } from "zod";
 import { type MountingPointFields, newSiteSchema, type SiteDto } from "@/contract";
-import { type FarPosition, farFromJob, type LatLon, parseLatLon } from "@/core/geo";
+import { type FarPosition, farFromJob, type LatLon } from "@/core/geo";
 import { ApiError } from "../../api/client";
+import { readPosition } from "../../api/position";
 import { FarQuestion } from "../../controls/far-question";
 import { Field } from "../../controls/field";
 import { coordinateFault } from "../../wording/coordinates";
@@ -57,8 +58,8 @@ const formSchema = (units: Units) =>
       owner: newSiteSchema.shape.owner.unwrap(),
       notes: newSiteSchema.shape.notes.unwrap(),
     })
-    .transform((f, ctx): Omit<SiteValues, "mountingPoints"> => {
-      const position = parseLatLon(f.where);
+    .transform(async (f, ctx): Promise<Omit<SiteValues, "mountingPoints">> => {
+      const position = await readPosition(f.where);
       if ("error" in position) {
         ctx.addIssue({ code: "custom", path: ["where"], message: coordinateFault(f.where, position) });
         return z.NEVER;

@@ -1,6 +1,7 @@
 "use client";
 import { useState } from "react";
-import { type LatLon, parseLatLon } from "@/core/geo";
+import type { LatLon } from "@/core/geo";
+import { readPosition } from "../../api/position";
 import type { DrawShape } from "../../map/ground-tools";
 
 const LEAST: Readonly<Record<DrawShape, number>> = { point: 1, line: 2, polygon: 3 };
@@ -9,11 +10,11 @@ const LEAST: Readonly<Record<DrawShape, number>> = { point: 1, line: 2, polygon:
 export const TypedCorners = ({ shape, onTyped }: { shape: DrawShape; onTyped: (points: readonly LatLon[]) => void }) => {
   const [text, setText] = useState("");
   const [fault, setFault] = useState<string | null>(null);
-  const take = (): void => {
+  const take = async (): Promise<void> => {
     const points: LatLon[] = [];
     for (const [i, line] of text.split("\n").entries()) {
       if (line.trim() === "") continue;
-      const p = parseLatLon(line);
+      const p = await readPosition(line);
       if ("error" in p) {
         setFault(`Line ${i + 1}, "${line.trim().slice(0, 40)}", is no latitude and longitude.`);
         return;
@@ -44,7 +45,7 @@ export const TypedCorners = ({ shape, onTyped }: { shape: DrawShape; onTyped: (p
           {fault}
         </p>
       )}
-      <button type="button" className="press mt-1.5" onClick={take}>
+      <button type="button" className="press mt-1.5" onClick={() => void take()}>
         Draw it
       </button>
     </details>

@@ -7,8 +7,8 @@ import { useState } from "react";
 import { useForm } from "react-hook-form";
 import { z } from "zod";
 import { type JobDto, newJobSchema } from "@/contract";
-import { parseLatLon } from "@/core/geo";
 import { ApiError, postJson } from "../../api/client";
+import { readPosition } from "../../api/position";
 import { keys } from "../../api/queries";
 import { Choice, Field } from "../../controls/field";
 import { coordinateFault } from "../../wording/coordinates";
@@ -24,8 +24,8 @@ const formSchema = z
     ruleDomain: newJobSchema.shape.ruleDomain,
     rain: z.string(),
   })
-  .transform((f, ctx) => {
-    const position = parseLatLon(f.where);
+  .transform(async (f, ctx) => {
+    const position = await readPosition(f.where);
     if ("error" in position) {
       ctx.addIssue({ code: "custom", path: ["where"], message: coordinateFault(f.where, position) });
       return z.NEVER;
