@@ -15,7 +15,7 @@ const appPid = Number(process.env.DRYARC_APP_PID ?? 0);
 const SITES = 2000;
 const LINKS = 500;
 const FOOTPRINTS = 200_000;
-const NAME = "Large";
+const NAME = "Large town";
 
 const { db, close } = openDb(process.env.DATABASE_URL!);
 const find = async (): Promise<string | undefined> =>
@@ -37,8 +37,8 @@ const make = async (): Promise<string> => {
   await db.execute(sql`SET statement_timeout = 0`);
   await db.execute(sql`
     INSERT INTO obstacle (job_id, name, kind, outline, height_m, height_sigma_m, surveyed_on)
-    SELECT ${job.id}, 'House ' || i, 'building', ST_SetSRID(ST_MakeEnvelope(x, y, x + 0.00012, y + 0.00008), 4326), 4 + i % 5, 0.5, '2026-01-01'
-    FROM (SELECT i, -19.44 + (i % 500) * 0.00024 AS x, 47.27 + (i / 500) * 0.00015 AS y FROM generate_series(0, ${FOOTPRINTS - 1}) AS i) AS g`);
+    SELECT ${job.id}, 'House ' || i, 'building', ST_SetSRID(ST_MakeEnvelope(x, y, x + 0.00014, y + 0.0001), 4326), 4 + i % 5, 0.5, '2026-01-01'
+    FROM (SELECT i, -19.5 + (i % 500) * 0.0006 AS x, 47.22 + (i / 500) * 0.0004 AS y FROM generate_series(0, ${FOOTPRINTS - 1}) AS i) AS g`);
   const sites = await sitesOf(db, job.id);
   const hardware = await hardwareDto(db);
   for (let n = 0; n < LINKS; n++) {
@@ -75,7 +75,7 @@ await timed("register", "1000 ms", () => call<JobSummary[]>(base, "GET", "/api/j
 await timed("verdicts", "300 ms", verdicts);
 await timed("ground: sites and links", "2000 ms together", () => call(base, "GET", `/api/jobs/${jobId}`));
 await timed("ground: what is drawn of 200,000 footprints", "2000 ms together", () =>
-  call(base, "GET", `/api/jobs/${jobId}/obstacles?westDeg=-19.45&southDeg=47.26&eastDeg=-19.3&northDeg=47.34`),
+  call(base, "GET", `/api/jobs/${jobId}/obstacles?westDeg=-19.6&southDeg=47.2&eastDeg=-19.1&northDeg=47.4`),
 );
 const sites = await sitesOf(db, jobId);
 const first = sites[0]!;

@@ -371,30 +371,50 @@ describe("sites", () => {
 
 describe("a file that ends its reader", () => {
   test("twice is set aside with a sentence, while the next goes on", async () => {
-    // One cell that never closes fills the heap of whoever reads it.
-    const bad = await brought("endless.csv", Buffer.from(`name,lat,lon\n"${"x".repeat(250_000_000)}`), {
-      what: "features",
-      epsg: null,
-      nameColumn: "name",
-    });
+    const bad = await brought("deadly.tif", bigTerrain(), { ...TERRAIN, name: "Deadly" });
+    const parent = startWorker();
+    for (const attempt of [1, 2]) {
+      await until(
+        () => getImport(db, bad),
+        (r) => r.attempts === attempt - 1 && r.state === "running" && r.doneShare < 1,
+        "the import under way",
+      );
+      // Whoever works for this worker ends, as a file could make it.
+      for (const pid of readFileSync(`/proc/${parent.pid}/task/${parent.pid}/children`, "utf8").trim().split(" ").map(Number))
+        process.kill(pid, "SIGKILL");
+      await until(
+        () => getImport(db, bad),
+        (r) => r.attempts === attempt,
+        "its end",
+      );
+    }
     const good = await brought("good.csv", Buffer.from("name,lat,lon\nQuay,46,-25\n"), {
       what: "features",
       epsg: null,
       nameColumn: "name",
     });
-    startWorker();
     await until(
       () => stateOf(good),
       (s) => s === "done",
-      "the good one",
+      "the next one",
     );
-    await until(
-      () => stateOf(bad),
-      (s) => s === "failed",
+    const row = await until(
+      () => getImport(db, bad),
+      (r) => r.state === "failed",
       "the bad one set aside",
     );
-    const row = await getImport(db, bad);
-    expect(row).toMatchObject({ attempts: 2, fault: "reading it took more memory than is allowed, 2 times over; it is set aside" });
-    expect(existsSync(filePath(row.uploadId!))).toBe(false);
+    expect(row.fault).toBe("the process that read it ended, 2 times over; it is set aside");
+    expect(await count(`SELECT count(*) AS n FROM terrain_dataset WHERE import_id = '${bad}' AND ready`)).toBe(0);
+    // What it had written, and its file, go with the next sweep.
+    await until(
+      () => count(`SELECT count(*) AS n FROM terrain_dataset WHERE import_id = '${bad}'`),
+      (n) => n === 0,
+      "a sweep",
+    );
+    await until(
+      async () => existsSync(filePath(row.uploadId!)),
+      (there) => !there,
+      "its file gone",
+    );
   });
 });

@@ -1,7 +1,7 @@
 import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { createServer, type Server } from "node:http";
 import type { AddressInfo } from "node:net";
-import { tmpdir } from "node:os";
+import { hostname, tmpdir } from "node:os";
 import path from "node:path";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { FileFault } from "../formats";
@@ -13,6 +13,7 @@ const dir = mkdtempSync(path.join(tmpdir(), "dry-arc-tiles-"));
 const PNG = Buffer.from("iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==", "base64");
 let server: Server;
 let address: string;
+let sent = 0;
 
 beforeAll(async () => {
   process.env.DRYARC_FILES = dir;
@@ -22,7 +23,15 @@ beforeAll(async () => {
     if (request.url === "/3/4/2.png") response.writeHead(200, { "content-type": "image/png" }).end(PNG);
     else if (request.url?.startsWith("/1/") === true) response.writeHead(302, { location: "http://127.0.0.1:1/secret" }).end();
     else if (request.url?.startsWith("/2/") === true) response.writeHead(200, { "content-type": "text/html" }).end("<p>secret</p>");
-    else response.writeHead(404).end();
+    else if (request.url?.startsWith("/5/") === true) {
+      // A tile without an end.
+      response.writeHead(200, { "content-type": "image/png" });
+      const more = (): void => {
+        while (!response.destroyed && response.write(Buffer.alloc(65_536))) sent += 65_536;
+      };
+      response.on("drain", more);
+      more();
+    } else response.writeHead(404).end();
   });
   await new Promise<void>((resolve) => server.listen(0, "127.0.0.1", resolve));
   address = `http://127.0.0.1:${(server.address() as AddressInfo).port}/{z}/{x}/{y}.png`;
@@ -42,6 +51,47 @@ describe("a map of one's own", () => {
     await expect(fetchTile("http://127.0.0.1:1/{z}/{x}/{y}", { z: 2, x: 0, y: 0 })).rejects.toMatchObject({
       code: "map-unreachable",
     });
+  });
+
+  test("an endless tile is cut off where no tile is so large", async () => {
+    await expect(fetchTile(address, { z: 5, x: 0, y: 0 })).rejects.toMatchObject({ code: "map-no-tiles" });
+    expect(sent).toBeLessThan(30_000_000);
+  });
+
+  test.each([
+    "http://127.0.0.1:1/{z}/{x}/{y}.png",
+    "http://127.1:1/{z}/{x}/{y}.png",
+    "http://2130706433/{z}/{x}/{y}.png",
+    "http://localhost:1/{z}/{x}/{y}.png",
+    "http://maps.localhost/{z}/{x}/{y}.png",
+    "http://[::1]:1/{z}/{x}/{y}.png",
+    "http://[::ffff:127.0.0.1]:1/{z}/{x}/{y}.png",
+    "http://[fe80::1]/{z}/{x}/{y}.png",
+    "http://10.1.2.3/{z}/{x}/{y}.png",
+    "http://172.31.0.1/{z}/{x}/{y}.png",
+    "http://192.168.1.1/{z}/{x}/{y}.png",
+    "http://169.254.169.254/{z}/{x}/{y}.png",
+    "http://0.0.0.0:1/{z}/{x}/{y}.png",
+  ])("%s leads inside and is not fetched", async (inside) => {
+    const allowed = process.env.DRYARC_MAP_HOSTS;
+    process.env.DRYARC_MAP_HOSTS = "";
+    try {
+      await expect(fetchTile(inside, { z: 3, x: 4, y: 2 })).rejects.toMatchObject({ code: "map-inside" });
+    } finally {
+      process.env.DRYARC_MAP_HOSTS = allowed;
+    }
+  });
+
+  test("a name that leads inside is found out when it is looked up", async () => {
+    const allowed = process.env.DRYARC_MAP_HOSTS;
+    process.env.DRYARC_MAP_HOSTS = "";
+    try {
+      // This machine's own name, which its hosts file gives an address of its own.
+      const answer = fetchTile(`http://${hostname()}:1/{z}/{x}/{y}.png`, { z: 3, x: 4, y: 2 });
+      await expect(answer).rejects.toMatchObject({ code: expect.stringMatching(/^map-(inside|unreachable)$/) });
+    } finally {
+      process.env.DRYARC_MAP_HOSTS = allowed;
+    }
   });
 
   test("a PMTiles archive gives its picture; one of vectors and one that is none are refused in words", async () => {

@@ -1,7 +1,7 @@
 import { execFileSync } from "node:child_process";
 import { readFileSync, writeFileSync } from "node:fs";
 import path from "node:path";
-import { strToU8, zipSync } from "fflate";
+import { zipSync } from "fflate";
 import { gridToGeoTiff } from "../geotiff-write";
 
 /* Files as other programs write them, and the same spoilt at random from a seed. */
@@ -80,6 +80,8 @@ export interface SpoiltSource {
   readonly what: string;
   readonly name: string;
   readonly bytes: Uint8Array;
+  /** Its part of the files of its importer. */
+  readonly share: number;
 }
 
 /** One good file of every kind that is taken in, as GDAL, OGR and plain tools write them. */
@@ -89,41 +91,46 @@ export const goodFiles = (dir: string): SpoiltSource[] => {
   return [
     {
       what: "GeoTIFF, LZW in tiles",
+      share: 0.25,
       name: "b.tif",
       bytes: gdalTiff(dir, "lzw.tif", ["COMPRESS=LZW", "TILED=YES", "BLOCKXSIZE=16", "BLOCKYSIZE=16"]),
     },
     {
       what: "GeoTIFF, Zstandard",
+      share: 0.25,
       name: "c.tif",
       bytes: gdalTiff(dir, "zstd.tif", ["COMPRESS=ZSTD", "TILED=YES", "BLOCKXSIZE=16", "BLOCKYSIZE=16"]),
     },
     {
       what: "GeoTIFF, LERC",
+      share: 0.25,
       name: "d.tif",
       bytes: gdalTiff(dir, "lerc.tif", ["COMPRESS=LERC_ZSTD", "TILED=YES", "BLOCKXSIZE=16", "BLOCKYSIZE=16"]),
     },
-    { what: "GeoTIFF, big-endian strips", name: "e.tif", bytes: gdalTiff(dir, "be.tif", ["ENDIANNESS=BIG", "BLOCKYSIZE=1"]) },
-    { what: "ASCII grid", name: "f.asc", bytes: asc },
+    { what: "GeoTIFF, big-endian strips", share: 0.25, name: "e.tif", bytes: gdalTiff(dir, "be.tif", ["ENDIANNESS=BIG", "BLOCKYSIZE=1"]) },
+    { what: "ASCII grid", share: 0.75, name: "f.asc", bytes: asc },
     {
       what: "ASCII grid, zipped with its .prj",
+      share: 0.25,
       name: "g.zip",
       bytes: zipSync({ "a.asc": asc, "a.prj": readFileSync(path.join(dir, "a.prj")) }),
     },
     {
       what: "HGT, zipped",
+      share: 0.2,
       name: "h.zip",
       bytes: zipSync({ "N47W020.hgt": new Uint8Array(1201 * 1201 * 2).map((_, i) => (i % 2 === 0 ? 0 : i % 90)) }),
     },
-    { what: "GeoJSON", name: "i.geojson", bytes: ogrPlaces(dir, "GeoJSON", "a.geojson") },
-    { what: "KML", name: "j.kml", bytes: kml },
-    { what: "KMZ", name: "k.kmz", bytes: zipSync({ "doc.kml": kml, "more/b.kml": kml }) },
-    { what: "GPX", name: "l.gpx", bytes: ogrPlaces(dir, "GPX", "a.gpx", ["-dsco", "GPX_USE_EXTENSIONS=YES"]) },
-    { what: "CSV", name: "m.csv", bytes: ogrPlaces(dir, "CSV", "a.csv", ["-lco", "GEOMETRY=AS_WKT"]) },
+    { what: "GeoJSON", share: 1, name: "i.geojson", bytes: ogrPlaces(dir, "GeoJSON", "a.geojson") },
+    { what: "KML", share: 1, name: "j.kml", bytes: kml },
+    { what: "KMZ", share: 1, name: "k.kmz", bytes: zipSync({ "doc.kml": kml, "more/b.kml": kml }) },
+    { what: "GPX", share: 1, name: "l.gpx", bytes: ogrPlaces(dir, "GPX", "a.gpx", ["-dsco", "GPX_USE_EXTENSIONS=YES"]) },
+    { what: "CSV", share: 0.75, name: "m.csv", bytes: ogrPlaces(dir, "CSV", "a.csv", ["-lco", "GEOMETRY=AS_WKT"]) },
     {
       what: "CSV in UTF-16",
+      share: 0.25,
       name: "n.csv",
       bytes: new Uint8Array(Buffer.from(`\uFEFFname,lat,lon,h\r\nÖstra,47.3,-19.4,7\r\n`, "utf16le")),
     },
-    { what: "a job", name: "o.zip", bytes: zipSync({ "manifest.json": strToU8('{"format":"dry-arc-job","version":1}') }) },
   ];
 };

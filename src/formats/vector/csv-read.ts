@@ -13,6 +13,8 @@ const LON = /^(lon|lng|long|longitude|x|easting|east|laenge)(_?deg)?$/i;
 const POSITION = /^(position|coordinates?|latlon|lat_?lon|where|location)$/i;
 const WKT_COLUMN = /^(wkt|geom|geometry|the_geom|shape)$/i;
 const MOST_COLUMNS = 300;
+const MOST_ROW_BYTES = 5_000_000;
+const NEW_LINE = 0x0a;
 
 export interface TableColumns {
   readonly columns: readonly string[];
@@ -65,6 +67,14 @@ export const readCsv = async (path: string, question: VectorQuestion, sink: Vect
   let fault: FileFault | null = null;
   const parse = Papa.parse(Papa.NODE_STREAM_INPUT, { header: false, skipEmptyLines: "greedy" });
   stream.on("error", (error) => parse.destroy(error));
+  // A row without an end is held whole by the parser, again and again.
+  let sinceRowBytes = 0;
+  stream.on("data", (piece: string | Buffer) => {
+    const bytes = piece as Buffer;
+    const last = bytes.lastIndexOf(NEW_LINE);
+    sinceRowBytes = last < 0 ? sinceRowBytes + bytes.length : bytes.length - last;
+    if (sinceRowBytes > MOST_ROW_BYTES) parse.destroy(new FileFault(`a row of it is longer than the ${MOST_ROW_BYTES / 1e6} MB taken`));
+  });
   stream.pipe(parse);
   const head = (given: readonly string[]): void => {
     const cells = given.map((n, i) => cleanText(i === 0 ? n.replace(/^\uFEFF/, "") : n).trim());

@@ -1,6 +1,7 @@
 "use client";
 import Link from "next/link";
 import type { JobSummary, LinkVerdict } from "@/contract";
+import { useHeldUp } from "../../api/queries";
 import { VerdictMark } from "../../marks/verdict-mark";
 import { dbmText, distanceText, lengthText, type Units } from "../../wording/numbers";
 import { troubleText } from "../../wording/troubles";
@@ -18,6 +19,7 @@ const worstText = (l: LinkVerdict, units: Units): string => {
 /** The links of a job, a line each, in the order of their numbers. */
 export const LinkTable = ({ summary, units }: { summary: JobSummary; units: Units }) => {
   const { job, links } = summary;
+  const held = useHeldUp(links.some((l) => !l.fresh));
   return (
     <section aria-label={`Links of ${job.name}`}>
       <div className="flex items-baseline gap-7 border-b border-ink px-4 pb-2 pt-4">
@@ -34,7 +36,7 @@ export const LinkTable = ({ summary, units }: { summary: JobSummary; units: Unit
           ))}
         {links.some((l) => !l.fresh) && (
           <span className="text-[15px] text-ink-2" role="status">
-            {links.filter((l) => !l.fresh).length} being worked out
+            {links.filter((l) => !l.fresh).length} {held ?? "being worked out"}
           </span>
         )}
         <Link prefetch={false} href={`/jobs/${job.id}/ground`} className="press ml-auto text-ink no-underline">
@@ -86,7 +88,7 @@ export const LinkTable = ({ summary, units }: { summary: JobSummary; units: Unit
                       {VERDICT_WORD[l.verdict]}
                     </span>
                   ) : (
-                    <span className="text-ink-2">being worked out</span>
+                    <span className="text-ink-2">{held ?? "being worked out"}</span>
                   )}
                 </td>
                 <td className={l.verdict === "short" ? "font-[650] text-short-figure" : ""}>{l.fresh ? worstText(l, units) : ""}</td>
