@@ -1,6 +1,7 @@
 // A large job: 2,000 sites, 500 links, 200,000 footprints. What a person waits for, and what it takes in memory.
 import { mkdirSync } from "node:fs";
 import { setTimeout as sleep } from "node:timers/promises";
+import { chromium } from "@playwright/test";
 import { sql } from "drizzle-orm";
 import type { JobSummary, LinkVerdict } from "../src/contract";
 import { openDb } from "../src/data/client";
@@ -77,6 +78,26 @@ await timed("ground: sites and links", "2000 ms together", () => call(base, "GET
 await timed("ground: what is drawn of 200,000 footprints", "2000 ms together", () =>
   call(base, "GET", `/api/jobs/${jobId}/obstacles?westDeg=-19.6&southDeg=47.2&eastDeg=-19.1&northDeg=47.4`),
 );
+{
+  const browser = await chromium.launch({
+    executablePath: "/usr/bin/chromium",
+    args: ["--no-sandbox", "--disable-quic", "--disable-background-networking"],
+  });
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  const cdp = await page.context().newCDPSession(page);
+  await cdp.send("Performance.enable");
+  // Once for what is fetched of the application itself, and for the server's first connections.
+  await page.goto(`${base}/jobs/${jobId}/ground`);
+  await page.locator("[data-drawn]").waitFor();
+  await page.goto(base);
+  const began = performance.now();
+  await page.goto(`${base}/jobs/${jobId}/ground`);
+  await page.locator("[data-drawn]").waitFor();
+  told("ground in the browser, to the first drawing", performance.now() - began, "2000 ms");
+  const { metrics } = await cdp.send("Performance.getMetrics");
+  console.log(`its memory ${((metrics.find((m) => m.name === "JSHeapUsedSize")?.value ?? 0) / 1e6).toFixed(0)} MB of heap`);
+  await browser.close();
+}
 const sites = await sitesOf(db, jobId);
 const first = sites[0]!;
 let version = first.version;

@@ -52,35 +52,33 @@ export const openListener = (
 
 type Listener = (news: JobNews) => void;
 
-/** News of jobs for many listeners, over one connection that is there while anybody listens. */
-export const openNews = (url: string): { readonly listen: (l: Listener) => () => void; readonly listeners: () => number } => {
+/** News of jobs for many listeners, over one connection that stays from the first of them on. */
+export const openNews = (url: string): { readonly listen: (l: Listener) => () => void } => {
   const listeners = new Set<Listener>();
-  let end: (() => void) | null = null;
+  let opened = false;
   const tell = (news: JobNews): void => {
     for (const l of [...listeners]) l(news);
   };
   return {
     listen: (l) => {
       listeners.add(l);
-      end ??= openListener(url, [JOB_CHANNEL], {
-        message: (_channel, payload) => {
-          let news: JobNews;
-          try {
-            news = JSON.parse(payload) as JobNews;
-          } catch {
-            return;
-          }
-          tell(news);
-        },
-        back: () => tell({ jobId: "*", entity: "*", clientId: null }),
-      });
+      if (!opened)
+        openListener(url, [JOB_CHANNEL], {
+          message: (_channel, payload) => {
+            let news: JobNews;
+            try {
+              news = JSON.parse(payload) as JobNews;
+            } catch {
+              return;
+            }
+            tell(news);
+          },
+          back: () => tell({ jobId: "*", entity: "*", clientId: null }),
+        });
+      opened = true;
       return () => {
         listeners.delete(l);
-        if (listeners.size > 0) return;
-        end?.();
-        end = null;
       };
     },
-    listeners: () => listeners.size,
   };
 };

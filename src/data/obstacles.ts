@@ -92,8 +92,13 @@ interface Box {
 export const obstaclesOf = async (db: Db, jobId: string, box: Box, most: number): Promise<{ rows: ObstacleRow[]; total: number }> => {
   const within = sql`o.job_id = ${jobId} AND o.deleted_at IS NULL
       AND o.outline && ST_MakeEnvelope(${box.westDeg}, ${box.southDeg}, ${box.eastDeg}, ${box.northDeg}, 4326)`;
-  const first = await db.execute<RawObstacle>(sql`SELECT ${COLUMNS} FROM obstacle o WHERE ${within} LIMIT ${most + 1}`);
-  if (first.rows.length <= most) return { rows: byId(first.rows).map(fromRaw), total: first.rows.length };
+  const few = await db.execute<{ n: number }>(
+    sql`SELECT count(*)::int AS n FROM (SELECT FROM obstacle o WHERE ${within} LIMIT ${most + 1}) AS within`,
+  );
+  if (few.rows[0]!.n <= most) {
+    const all = await db.execute<RawObstacle>(sql`SELECT ${COLUMNS} FROM obstacle o WHERE ${within}`);
+    return { rows: byId(all.rows).map(fromRaw), total: all.rows.length };
+  }
   const [counted, widest] = await Promise.all([
     db.execute<{ n: number }>(sql`SELECT count(*)::int AS n FROM obstacle o WHERE ${within}`),
     db.execute<RawObstacle>(

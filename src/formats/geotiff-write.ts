@@ -1,4 +1,5 @@
 import { coordinateSystem } from "./epsg";
+import type { GridFrame } from "./terrain/source";
 
 /* TIFF 6.0 with the GeoTIFF keys of OGC 19-008: the package that reads writes 2 MB a second, this one 500. */
 
@@ -40,13 +41,7 @@ export const gridToGeoTiff = (grid: TiffFrame & { values: Float32Array }): Uint8
   return bytes;
 };
 
-export interface TiffFrame {
-  readonly cols: number;
-  readonly rows: number;
-  readonly originX: number;
-  readonly originY: number;
-  readonly stepX: number;
-  readonly stepY: number;
+export interface TiffFrame extends GridFrame {
   readonly epsg: number;
 }
 

@@ -1,5 +1,5 @@
-import { expect, test } from "vitest";
-import { destination, farFromJob, jobReachM } from ".";
+import { describe, expect, test } from "vitest";
+import { destination, farFromJob, farFromPlaces, jobReachM } from ".";
 
 const centre = { latDeg: 47.3, lonDeg: -19.4 };
 
@@ -27,4 +27,22 @@ test("the reach grows with the job, from 20 km to 100 km, and both sides of it a
   expect(jobReachM([centre, destination(centre, 10, 90_000)])).toBe(100_000);
   expect(farFromJob(destination(centre, 190, 57_500), wide)).toBeNull();
   expect(farFromJob(destination(centre, 190, 57_700), wide)).not.toBeNull();
+});
+
+describe("many places at once", () => {
+  const harbour = { latDeg: 47.3, lonDeg: -19.4 };
+  const many = Array.from({ length: 2000 }, (_, i) => ({ latDeg: 47.2 + (i % 50) / 250, lonDeg: -19.5 + Math.floor(i / 50) / 200 }));
+  test.each([
+    ["a job of one place", [harbour]],
+    ["a job of two thousand", many],
+  ])("%s: what a link could reach is near, what was exchanged is found out", (_what, known) => {
+    const far = farFromPlaces(known);
+    expect(far({ latDeg: 47.9, lonDeg: -19.4 })).toBeNull();
+    expect(far({ latDeg: -19.4, lonDeg: 47.3 })).toMatchObject({ meant: { latDeg: 47.3, lonDeg: -19.4 } });
+    expect(far({ latDeg: 47.3, lonDeg: 19.4 })).toMatchObject({ meant: { latDeg: 47.3, lonDeg: -19.4 } });
+    expect(far({ latDeg: 12, lonDeg: 77 })).toMatchObject({ meant: null });
+  });
+  test("a job without places knows no far", () => {
+    expect(farFromPlaces([])({ latDeg: 1, lonDeg: 1 })).toBeNull();
+  });
 });

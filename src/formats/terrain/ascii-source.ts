@@ -2,20 +2,14 @@ import { createReadStream } from "node:fs";
 import { type FileHandle, open, rm, stat } from "node:fs/promises";
 import { FileFault } from "../file-fault";
 import { writeAll } from "../write-all";
-import { heightOf, type TerrainSource } from "./source";
+import { type GridFrame, heightOf, type TerrainSource } from "./source";
 
 const HEAD_KEYS = /^(ncols|nrows|xllcorner|yllcorner|xllcenter|yllcenter|cellsize|dx|dy|nodata_value)$/i;
 const MOST_CELLS = 400_000_000;
 /** Values are gathered in blocks before they go to the side file. */
 const BLOCK_VALUES = 1 << 16;
 
-interface Head {
-  readonly cols: number;
-  readonly rows: number;
-  readonly originX: number;
-  readonly originY: number;
-  readonly stepX: number;
-  readonly stepY: number;
+interface Head extends GridFrame {
   readonly noData: number;
 }
 

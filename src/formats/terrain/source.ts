@@ -1,6 +1,5 @@
-/** A height file opened for reading in windows: nothing but its head is in memory. */
-export interface TerrainSource {
-  readonly format: "GeoTIFF" | "HGT" | "ASCII grid";
+/** Where the cells of a grid lie. */
+export interface GridFrame {
   readonly cols: number;
   readonly rows: number;
   /** Centre of the first cell, and the step from cell to cell, in the file's own system. */
@@ -8,6 +7,11 @@ export interface TerrainSource {
   readonly originY: number;
   readonly stepX: number;
   readonly stepY: number;
+}
+
+/** A height file opened for reading in windows: nothing but its head is in memory. */
+export interface TerrainSource extends GridFrame {
+  readonly format: "GeoTIFF" | "HGT" | "ASCII grid";
   /** Null when the file does not say. */
   readonly epsg: number | null;
   readonly verticalUnit: "m" | "ft" | "us-ft" | null;
@@ -18,9 +22,6 @@ export interface TerrainSource {
   readonly holds?: (left: number, top: number, right: number, bottom: number) => boolean;
   readonly close: () => Promise<void>;
 }
-
-/** More cells than this are no one grid: 25 000 km2 at half a metre. */
-export const MOST_CELLS = 100_000_000_000;
 
 /** Heights beyond this are no heights on earth: an unset value or another band. */
 export const HIGHEST_M = 30_000;

@@ -104,6 +104,19 @@ export const createGroundMap = (
 
   const relief = createReliefPainter(crs, () => t, shade, contours);
 
+  const drawnIn = ([west, south, east, north]: readonly [number, number, number, number], signal: AbortSignal): Promise<DrawnDto> => {
+    const a = projection.inverse(west, south);
+    const b = projection.inverse(east, north);
+    const c = projection.inverse(west, north);
+    const d = projection.inverse(east, south);
+    const box = new URLSearchParams({
+      westDeg: String(Math.min(a.lonDeg, c.lonDeg)),
+      southDeg: String(Math.min(a.latDeg, d.latDeg)),
+      eastDeg: String(Math.max(b.lonDeg, d.lonDeg)),
+      northDeg: String(Math.max(b.latDeg, c.latDeg)),
+    });
+    return getJson<DrawnDto>(`/api/jobs/${jobId}/obstacles?${box}`, signal);
+  };
   const load = async (): Promise<void> => {
     const size = map.getSize();
     const resolution = map.getView().getResolution();
@@ -119,6 +132,9 @@ export const createGroundMap = (
     const y0 = north + 1.5 * stepM;
     const intervalM = intervalFor(resolution);
     try {
+      // Both are asked for at once; what is drawn waits for the ground beneath it.
+      const drawn = resolution <= MOST_RESOLUTION_FOR_OBSTACLES ? drawnIn([west, south, east, north], abort.signal) : null;
+      drawn?.catch(() => undefined);
       const response = await postForBinary(`/api/jobs/${jobId}/terrain`, { crs, x0, y0, stepM, cols, rows }, abort.signal);
       const heightsM = new Float32Array(await response.arrayBuffer());
       const datasets = JSON.parse(decodeURIComponent(response.headers.get("x-datasets") ?? "%5B%5D")) as {
@@ -131,18 +147,8 @@ export const createGroundMap = (
       if (abort.signal.aborted) return;
       relief.paint({ answer, cols, rows, x0, y0, stepM, intervalM });
       events.onKnowledge(datasets, intervalM);
-      if (resolution <= MOST_RESOLUTION_FOR_OBSTACLES) {
-        const a = projection.inverse(west, south);
-        const b = projection.inverse(east, north);
-        const c = projection.inverse(west, north);
-        const d = projection.inverse(east, south);
-        const box = new URLSearchParams({
-          westDeg: String(Math.min(a.lonDeg, c.lonDeg)),
-          southDeg: String(Math.min(a.latDeg, d.latDeg)),
-          eastDeg: String(Math.max(b.lonDeg, d.lonDeg)),
-          northDeg: String(Math.max(b.latDeg, c.latDeg)),
-        });
-        const got = await getJson<DrawnDto>(`/api/jobs/${jobId}/obstacles?${box}`, abort.signal);
+      if (drawn !== null) {
+        const got = await drawn;
         if (abort.signal.aborted) return;
         shownObstacles = new Map(got.obstacles.map((o) => [o.id, o]));
         shownFeatures = new Map(got.features.map((f) => [f.id, f]));
