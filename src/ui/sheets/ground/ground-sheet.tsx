@@ -31,6 +31,11 @@ import { useView } from "./use-view";
 
 const NO_DATASETS: readonly DatasetDto[] = [];
 
+const savedWords = (onTheirWay: number, refused: boolean, last: string | null): string => {
+  if (refused) return "last edit refused";
+  return onTheirWay > 0 ? `${onTheirWay} not sent yet` : (last ?? "all edits");
+};
+
 export const GroundSheet = ({ jobId }: { jobId: string }) => {
   const job = useJob(jobId);
   const verdicts = useVerdicts(jobId);
@@ -284,7 +289,7 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
         { label: "Day of visit", value: data.job.visitOn, grow: 1 },
         { label: "Units", value: <UnitsButton />, grow: 0.9 },
         { label: "Policy in force", value: <BasisDialog job={data.job} />, grow: 2.3 },
-        { label: "Saved", value: fault === null ? (history.last ?? "all edits") : "last edit refused", grow: 1.6 },
+        { label: "Saved", value: savedWords(onTheirWay.length, fault !== null, history.last), grow: 1.6 },
       ]}
     >
       <div className={`grid h-full min-h-0 ${wide ? "grid-cols-[minmax(0,1fr)_330px]" : "grid-cols-[minmax(0,1fr)_252px]"}`}>

@@ -46,59 +46,49 @@ export const useGroundEdits = (
   };
   for (const row of rows) seen(row);
 
-  const edit = (work: () => Promise<unknown>, drawn = false): Promise<void> =>
-    history.perform(async () => {
-      try {
-        await work();
-      } finally {
-        void refresh(jobId);
-        if (drawn) onDrawn();
-      }
+  const base = `/api/jobs/${jobId}`;
+  /** Done as soon as it is made, or as soon as it waits in the outbox: from there on it goes by itself, and a refusal is told. */
+  const edit = (method: "POST" | "PATCH", path: string, body: unknown, drawn = false): Promise<void> =>
+    new Promise((resolve, reject) => {
+      let waited = false;
+      const waits = (): void => {
+        waited = true;
+        resolve();
+      };
+      history
+        .perform(async () => {
+          const row = await sendEdit<Versioned>(jobId, method, `${base}${path}`, body, waits);
+          if (typeof row.version === "number") seen(row);
+        })
+        .then(resolve, (error: unknown) => (waited ? onError(error) : reject(error)))
+        .finally(() => {
+          void refresh(jobId);
+          if (drawn) onDrawn();
+        });
     });
   const patchSite = (site: Versioned, fields: Partial<SiteValues> & { deleted?: boolean }): Promise<void> =>
-    edit(async () =>
-      seen(await sendEdit<SiteDto>(jobId, "PATCH", `/api/jobs/${jobId}/sites/${site.id}`, { version: newest(site), ...fields })),
-    );
+    edit("PATCH", `/sites/${site.id}`, { version: newest(site), ...fields });
   const patchLink = (linkId: string, fields: { deleted: boolean } | { groundTold: GroundTold | null }): Promise<void> =>
-    edit(async () => {
-      const version = versions.current.get(linkId) ?? 1;
-      seen(await sendEdit<Versioned>(jobId, "PATCH", `/api/jobs/${jobId}/links/${linkId}`, { version, ...fields }));
-    });
+    edit("PATCH", `/links/${linkId}`, { version: versions.current.get(linkId) ?? 1, ...fields });
   return {
     history,
-    addSite: (values) => edit(() => sendEdit(jobId, "POST", `/api/jobs/${jobId}/sites`, values)),
+    addSite: (values) => edit("POST", "/sites", values),
     changeSite: patchSite,
     removeSite: (site) => patchSite(site, { deleted: true }),
     join: (nearSiteId, farSiteId) =>
       history.perform(async () => {
-        const row = await sendEdit<LinkDto>(jobId, "POST", `/api/jobs/${jobId}/links`, { nearSiteId, farSiteId });
+        const row = await sendEdit<LinkDto>(jobId, "POST", `${base}/links`, { nearSiteId, farSiteId });
         seen(row);
         await refresh(jobId);
         return row.id;
       }),
     removeLink: (linkId) => patchLink(linkId, { deleted: true }),
     tellGround: (linkId, groundTold) => patchLink(linkId, { groundTold }),
-    addObstacle: (fields) => edit(() => sendEdit(jobId, "POST", `/api/jobs/${jobId}/obstacles`, fields), true),
-    changeObstacle: (row, fields) =>
-      edit(
-        async () =>
-          seen(await sendEdit<Versioned>(jobId, "PATCH", `/api/jobs/${jobId}/obstacles/${row.id}`, { version: newest(row), fields })),
-        true,
-      ),
-    splitObstacle: (row, parts) =>
-      edit(() => sendEdit(jobId, "POST", `/api/jobs/${jobId}/obstacles/${row.id}/split`, { version: newest(row), parts }), true),
-    addFeature: (fields) => edit(() => sendEdit(jobId, "POST", `/api/jobs/${jobId}/features`, fields), true),
-    changeFeature: (row, fields) =>
-      edit(
-        async () =>
-          seen(await sendEdit<Versioned>(jobId, "PATCH", `/api/jobs/${jobId}/features/${row.id}`, { version: newest(row), fields })),
-        true,
-      ),
-    removeDrawn: (table, row) =>
-      edit(
-        async () =>
-          seen(await sendEdit<Versioned>(jobId, "PATCH", `/api/jobs/${jobId}/${table}/${row.id}`, { version: newest(row), deleted: true })),
-        true,
-      ),
+    addObstacle: (fields) => edit("POST", "/obstacles", fields, true),
+    changeObstacle: (row, fields) => edit("PATCH", `/obstacles/${row.id}`, { version: newest(row), fields }, true),
+    splitObstacle: (row, parts) => edit("POST", `/obstacles/${row.id}/split`, { version: newest(row), parts }, true),
+    addFeature: (fields) => edit("POST", "/features", fields, true),
+    changeFeature: (row, fields) => edit("PATCH", `/features/${row.id}`, { version: newest(row), fields }, true),
+    removeDrawn: (table, row) => edit("PATCH", `/${table}/${row.id}`, { version: newest(row), deleted: true }, true),
   };
 };
