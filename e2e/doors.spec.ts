@@ -137,6 +137,8 @@ test("bad bodies are told by field, and none is the program's own fault", async 
   await told("[".repeat(5000) + "]".repeat(5000), /nested too deep/);
   await told(Buffer.from([0x22, 0xff, 0xfe, 0x22]), /not text in UTF-8/);
   await told(`{"name":"${"x".repeat(5_000_000)}"}`, /larger than/);
+  const hardware = await request.post("/api/hardware", { data: Buffer.from('{"radios":[{"id":"a","name":"A\\u0000"}],"antennas":[]}') });
+  expect(await hardware.json()).toMatchObject({ code: "invalid", path: "radios.0.name" });
   expect((await request.get(`/api/systems?q=a%00b`)).status()).toBe(400);
   expect((await request.get(`/api/jobs/${"x".repeat(40)}`)).status()).toBe(400);
   const bowTie = [

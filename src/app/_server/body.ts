@@ -82,6 +82,18 @@ const tooDeep = (text: string): boolean => {
   return false;
 };
 
+/** Refuses a text as JSON that holds what no database can keep; what is no JSON is left to whoever reads it. */
+export const refuseUncleanJson = (text: string): void => {
+  let value: unknown = null;
+  try {
+    if (tooDeep(text)) throw new BadBody("is nested too deep");
+    value = JSON.parse(text);
+  } catch (error) {
+    if (error instanceof BadBody) throw error;
+  }
+  refuseUnclean(value);
+};
+
 /** A text as JSON, checked against a schema. */
 export const parseJson = <T>(text: string, schema: z.ZodType<T>): T => {
   let value: unknown;

@@ -1,4 +1,4 @@
-import { bodyText } from "@/app/_server/body";
+import { bodyText, refuseUncleanJson } from "@/app/_server/body";
 import { db } from "@/app/_server/db";
 import { handle } from "@/app/_server/handle";
 import type { ErrorBody } from "@/contract";
@@ -11,7 +11,9 @@ export const GET = (request: Request): Promise<Response> => handle(request, "rea
 /** Takes a hardware file, all of it or nothing; faults name the row and the field. */
 export const POST = (request: Request): Promise<Response> =>
   handle(request, "write", async () => {
-    const read = readHardwareFile(await bodyText(request));
+    const text = await bodyText(request);
+    refuseUncleanJson(text);
+    const read = readHardwareFile(text);
     if ("faults" in read) {
       const body: ErrorBody = { code: "hardware-faults", faults: read.faults };
       return Response.json(body, { status: 400 });
