@@ -33,6 +33,9 @@ const read = (key: string): Edit[] => {
   }
 };
 
+/** Answers to edits of a window that is no more, until the sheet that shows their row asks: what it read may be older. */
+const answered = new Map<string, unknown>();
+
 const outbox = createOutbox({
   post: sendEditRequest,
   keep: (edits) => {
@@ -54,7 +57,8 @@ const outbox = createOutbox({
     window.addEventListener("online", go);
   },
   newId: () => crypto.randomUUID(),
-  settled: (edit) => {
+  settled: (edit, answer) => {
+    if (answer !== null) answered.set(edit.path, answer);
     for (const l of settledListeners) l(edit);
   },
 });
@@ -102,9 +106,15 @@ export const sendEdit = <T>(
 /** The answer to an edit of a row that is still on its way, or null. */
 export const pendingEdit = <T>(path: string): Promise<T> | null => {
   const own = outbox.pending<T>(path);
-  if (own !== null || !left.some((e) => e.path === path)) return own;
+  if (own !== null) return own;
+  if (answered.has(path)) {
+    const answer = answered.get(path) as T;
+    answered.delete(path);
+    return Promise.resolve(answer);
+  }
+  if (!left.some((e) => e.path === path)) return null;
   // A window that is no more may have left one; whether it lives is known in a moment.
-  return takenOver.then(() => outbox.pending<T>(path) ?? Promise.reject(new Error("another window has it")));
+  return takenOver.then(() => pendingEdit<T>(path) ?? Promise.reject(new Error("another window has it")));
 };
 
 const NOTHING: OutboxState = { edits: [], waitsFor: null, lost: [] };

@@ -199,6 +199,33 @@ describe("an answer that was lost", () => {
   });
 });
 
+describe("an edit of one's own that was made before this page had read the row", () => {
+  test("is no clash when its answer is known, nor when the row stands as it was sent", async () => {
+    storage.set("dry-arc.draft.d1", JSON.stringify({ version: 1, design: { nearMountAglM: 15 } }));
+    const made = { ...base, version: 2, nearMountAglM: 15 };
+    const known = createDesignStore(base, () => undefined, { send: wayOf(newOutbox()).send, pending: () => Promise.resolve(made) });
+    await settle();
+    expect(known.getState().status.kind).toBe("saved");
+    expect(sent).toHaveLength(0);
+    known.getState().change(fields({ farMountAglM: 30 }));
+    await settle();
+    expect(sent.at(-1)!.body).toMatchObject({ version: 2, nearMountAglM: 15, farMountAglM: 30 });
+
+    storage.set("dry-arc.draft.d1", JSON.stringify({ version: 1, design: { nearMountAglM: 15 } }));
+    answer = (body) =>
+      body.version === 1
+        ? { status: 409, body: { code: "clash", current: made } }
+        : { status: 200, body: { ...body, id: "d1", version: 3 } };
+    const unknown = open();
+    await settle();
+    expect(unknown.getState().status.kind).toBe("saved");
+    expect(storage.size).toBe(0);
+    unknown.getState().change(fields({ farMountAglM: 31 }));
+    await settle();
+    expect(sent.at(-1)!.body).toMatchObject({ version: 2, farMountAglM: 31 });
+  });
+});
+
 describe("undo, gestures, clash", () => {
   test("undo and redo are saved edits; a new edit ends what could be done again", async () => {
     const store = open();

@@ -105,7 +105,14 @@ export const createDesignStore = (initial: DesignDto, onSaved: () => void, way: 
         onSaved();
       } catch (error) {
         const body = error instanceof ApiError ? error.body : { code: "internal" };
-        if (body.code === "clash") set({ status: { kind: "clash", theirs: body.current as DesignDto } });
+        const theirs = body.code === "clash" ? (body.current as DesignDto) : null;
+        if (theirs !== null && same(fieldsOf(theirs), sent)) {
+          // What stands there is what was sent: there is nothing to choose.
+          version = theirs.version;
+          saved = fieldsOf(theirs);
+          set({ status: { kind: "saved", at: new Date() } });
+          keepDraft();
+        } else if (body.code === "clash") set({ status: { kind: "clash", theirs: body.current as DesignDto } });
         else set({ status: { kind: "refused", reason: body } });
       }
       busy = false;
@@ -132,6 +139,8 @@ export const createDesignStore = (initial: DesignDto, onSaved: () => void, way: 
       busy = true;
       pending
         .then((row) => {
+          // What was read meanwhile may be newer than that answer.
+          if (row.version < version) return;
           version = row.version;
           saved = fieldsOf(row);
         })

@@ -40,8 +40,8 @@ export interface OutboxParts {
   /** Calls back after a time; sooner when the network comes back. */
   readonly later: (ms: number, work: () => void) => void;
   readonly newId: () => string;
-  /** An edit that nobody here waits for was made, or refused. */
-  readonly settled: (edit: Edit) => void;
+  /** An edit that nobody here waits for was made, with its answer, or refused (null). */
+  readonly settled: (edit: Edit, answer: unknown) => void;
 }
 
 const RETRY_MS = 2000;
@@ -88,7 +88,7 @@ export const createOutbox = (parts: OutboxParts): Outbox => {
         const version = versionIn(answer);
         const rest = state.edits.filter((e) => e.id !== edit.id);
         put({ edits: version === null ? rest : rest.map((e) => onNewest(e, edit.path, version)), waitsFor: null });
-        done(edit, (w) => w.resolve(answer), null);
+        done(edit, (w) => w.resolve(answer), null, answer);
       } catch (error) {
         const reason = error instanceof ApiError ? error.body : { code: "internal" };
         if (mayRecover(error)) {
@@ -98,12 +98,12 @@ export const createOutbox = (parts: OutboxParts): Outbox => {
           break;
         }
         put({ edits: state.edits.filter((e) => e.id !== edit.id), waitsFor: null });
-        done(edit, (w) => w.reject(error), reason);
+        done(edit, (w) => w.reject(error), reason, null);
       }
     }
     busy = false;
   };
-  const done = (edit: Edit, tell: (w: Waiter) => void, refused: ErrorBody | null): void => {
+  const done = (edit: Edit, tell: (w: Waiter) => void, refused: ErrorBody | null, answer: unknown): void => {
     const waiter = waiters.get(edit.id);
     waiters.delete(edit.id);
     if (waiter !== undefined) {
@@ -111,7 +111,7 @@ export const createOutbox = (parts: OutboxParts): Outbox => {
       return;
     }
     if (refused !== null) put({ lost: [...state.lost, { edit, reason: refused }] });
-    parts.settled(edit);
+    parts.settled(edit, answer);
   };
   const wait = (id: string, onWait?: (reason: ErrorBody) => void): Promise<unknown> => {
     const held = waiters.get(id);

@@ -88,7 +88,14 @@ export const useOpenBrief = (jobId: string, server: BriefDto, history: JobHistor
     } catch (error) {
       const body = error instanceof ApiError ? error.body : { code: "internal" };
       setSaved("kept");
-      if (body.code === "clash") setTheirs(body.current as BriefDto);
+      const now = body.code === "clash" ? (body.current as BriefDto) : null;
+      if (now !== null && same(now.doc, sent)) {
+        // What stands there is what was sent: there is nothing to choose.
+        base.current = now;
+        localStorage.removeItem(key(jobId));
+        setFault(null);
+        setSaved("saved");
+      } else if (now !== null) setTheirs(now);
       else {
         setFault(errorSentence(body));
       }
@@ -103,6 +110,8 @@ export const useOpenBrief = (jobId: string, server: BriefDto, history: JobHistor
       busy.current = true;
       pending
         .then((row) => {
+          // What was read meanwhile may be newer than that answer.
+          if (row.version < base.current.version) return;
           base.current = row;
           setTheirs(null);
         })
