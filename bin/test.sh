@@ -1,5 +1,5 @@
 #!/usr/bin/env bash
-# npm test: everything, from an empty machine. npm test -- unit|integration|browser|kills runs a part.
+# npm test: everything, from an empty machine. npm test -- unit|integration|browser|kills|spoilt runs a part; spoilt sends two thousand files of each kind.
 source "$(dirname "$0")/lib.sh"
 part="${1:-all}"
 check_node
@@ -40,14 +40,19 @@ if [ "$part" = all ] || [ "$part" = integration ]; then
   node bin/workers.mjs
   node_modules/.bin/vitest run --project integration --reporter=default --reporter=json --outputFile=.data/test/integration.json || status=1
 fi
-if [ "$part" = all ] || [ "$part" = browser ]; then
+specs=()
+if [ "$part" = spoilt ]; then
+  specs=(e2e/spoilt.spec.ts)
+  export DRYARC_SPOILT=2000
+fi
+if [ "$part" = all ] || [ "$part" = browser ] || [ "$part" = spoilt ]; then
   echo "== browser"
   port_is_free "$port" || fail "port $port is in use; set DRYARC_TEST_PORT to a free one."
   need_build
   start_app test "$port"
   start_worker test
   wait_for_app "$port" "$app" || fail "the application did not start; its last words: $(tail -n 1 .data/test/app.log)"
-  DRYARC_URL="http://127.0.0.1:$port" node_modules/.bin/playwright test || status=1
+  DRYARC_URL="http://127.0.0.1:$port" node_modules/.bin/playwright test "${specs[@]}" || status=1
 fi
 if [ "$part" = all ] || [ "$part" = kills ]; then
   echo "== kills"

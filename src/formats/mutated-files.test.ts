@@ -9,8 +9,7 @@ import { gdalTiff, plainTiff, spoil } from "./testing/spoilt";
 
 /* Files spoilt at random, from a seed: whatever is in them, a reader answers with places, heights or a sentence. */
 
-/** Through the door of the server it is two thousand of each importer. */
-const FILES = 500;
+const FILES = 2000;
 /** A file of a few kilobytes that takes longer has hung. */
 const MOST_MS = 3000;
 const MOST_GROWTH_BYTES = 500_000_000;
