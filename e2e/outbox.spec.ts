@@ -42,11 +42,12 @@ test("a new site and a moved one wait in the browser, are drawn at once, and are
   await expect(page.getByText("Sites, 2")).toBeVisible();
   cluster("start");
   await expect(page.getByTestId("outbox")).toHaveCount(0, { timeout: 30_000 });
-  const sites = await sitesOf(page, jobId);
-  expect(sites.map((s) => [s.name, s.latDeg, s.lonDeg])).toEqual([
-    ["Shed", 46.001, -25.001],
-    ["Mole", 46.005, -25.005],
-  ]);
+  await expect
+    .poll(async () => (await sitesOf(page, jobId)).map((s) => [s.name, s.latDeg, s.lonDeg]))
+    .toEqual([
+      ["Shed", 46.001, -25.001],
+      ["Mole", 46.005, -25.005],
+    ]);
   await expect(page.getByText("Sites, 2")).toBeVisible();
 });
 
