@@ -7,7 +7,7 @@ import path from "node:path";
 const MOST_LOG_BYTES = 5_000_000;
 const OLD_LOGS = 3;
 const LEAST_PAUSE_MS = 500;
-const MOST_PAUSE_MS = 10_000;
+const MOST_PAUSE_MS = 5000;
 /** A process that ran for so long had started well. */
 const WELL_MS = 20_000;
 
