@@ -6,7 +6,7 @@ import type { Db } from "./client";
 export const VERDICT_CHANNEL = "dryarc_verdict";
 
 /** A worker that took a link on and said nothing for so long has died with it. */
-const CLAIM_SECONDS = 60;
+const CLAIM_SECONDS = 20;
 
 export interface Stale {
   readonly linkId: string;

@@ -79,10 +79,10 @@ export const runImport = async (db: Db, pool: Pool, importId: string): Promise<v
     } catch (error) {
       if (isUnreachable(error) || broken !== undefined) throw error;
       await dropUnfinished(db, importId);
-      await dropFile(db, row);
       const stopped = error instanceof Stopped || (error instanceof Refused && error.code === "import-stopped");
-      if (stopped) return;
-      await failImport(db, row, sentenceOf(error));
+      // Its state first: an import that is taken up again without its file would say the wrong thing.
+      if (!stopped) await failImport(db, row, sentenceOf(error));
+      await dropFile(db, row);
     }
   } finally {
     if (broken === undefined) {

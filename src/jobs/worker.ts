@@ -21,7 +21,8 @@ const OUT_MS = 3_600_000;
 const LANES = 3;
 const LARGE_LANES = 2;
 const LARGE_BYTES = 20_000_000;
-const IMPORT_LIMITS = { timeMs: 2 * 3_600_000, quietMs: 60_000, memoryBytes: MEGABYTES(900) };
+/** Unpacking an archive, or reading a text grid of gigabytes through, says nothing for a while and is honest work. */
+const IMPORT_LIMITS = { timeMs: 2 * 3_600_000, quietMs: 300_000, memoryBytes: MEGABYTES(900) };
 const JUDGES = 2;
 const JUDGE_LIMITS = { timeMs: 120_000, memoryBytes: MEGABYTES(900) };
 const LINKS_AT_ONCE = 12;

@@ -55,6 +55,13 @@ const strict = (response: Response): Response => {
   return response;
 };
 
+/** Carries an answer out of an edit that was not made. */
+class Answered extends Error {
+  constructor(readonly response: Response) {
+    super("answered");
+  }
+}
+
 /**
  * Runs a route: checks who asks, turns what goes wrong into an error as data. An edit that carries a number of its
  * browser is made once, whatever becomes of its answer.
@@ -65,10 +72,16 @@ export const handle = async (request: Request, access: Access, work: () => Promi
   try {
     const editId = access === "write" ? request.headers.get("x-edit") : null;
     const run = (): Promise<unknown> => asClient(clientOf(request), work);
-    const result = editId === null ? await run() : await onceOnly(db(), uuid.parse(editId), run);
+    const once = async (): Promise<unknown> => {
+      const answer = await run();
+      // An answer of another form is a refusal: nothing was made, and nothing is kept of it.
+      if (answer instanceof Response) throw new Answered(answer);
+      return answer;
+    };
+    const result = editId === null ? await run() : await onceOnly(db(), uuid.parse(editId), once);
     return strict(result instanceof Response ? result : json(result ?? { ok: true }));
   } catch (error) {
-    return strict(faultOf(error));
+    return strict(error instanceof Answered ? error.response : faultOf(error));
   }
 };
 
