@@ -21,7 +21,7 @@ module.exports = {
     only("core", []),
     only("formats", ["core"]),
     only("contract", ["core"]),
-    only("data", ["core"]),
+    only("data", ["core", "contract"]),
     only("service", ["core", "contract", "data", "formats"]),
     only("jobs", ["core", "contract", "data", "formats", "service"]),
     only("workers", ["core"]),

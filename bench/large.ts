@@ -5,10 +5,11 @@ import { chromium } from "@playwright/test";
 import { sql } from "drizzle-orm";
 import type { JobSummary, LinkVerdict } from "../src/contract";
 import { openDb } from "../src/data/client";
-import { createJob, sitesOf } from "../src/data/jobs";
+import { getJob, sitesOf } from "../src/data/jobs";
 import { createLink } from "../src/data/links";
-import { hardwareDto } from "../src/service/dto";
-import { firstDesign } from "../src/service/new-link";
+import { makeJob } from "../src/data/records";
+import { hardwareDto, jobDto } from "../src/service/dto";
+import { firstDesign } from "../src/service/first-design";
 import { call, childrenOf, edit, residentBytes } from "./running";
 
 const base = process.env.DRYARC_URL ?? "http://127.0.0.1:4630";
@@ -22,7 +23,7 @@ const { db, close } = openDb(process.env.DATABASE_URL!);
 const find = async (): Promise<string | undefined> =>
   (await db.execute<{ id: string }>(sql`SELECT id FROM job WHERE name = ${NAME} AND deleted_at IS NULL`)).rows[0]?.id;
 const make = async (): Promise<string> => {
-  const job = await createJob(db, {
+  const job = await makeJob(db, {
     name: NAME,
     place: "",
     visitOn: "2026-12-03",
@@ -42,10 +43,11 @@ const make = async (): Promise<string> => {
     FROM (SELECT i, -19.5 + (i % 500) * 0.0006 AS x, 47.22 + (i / 500) * 0.0004 AS y FROM generate_series(0, ${FOOTPRINTS - 1}) AS i) AS g`);
   const sites = await sitesOf(db, job.id);
   const hardware = await hardwareDto(db);
+  const owner = jobDto(await getJob(db, job.id));
   for (let n = 0; n < LINKS; n++) {
     const near = sites[n * 4]!;
     const far = sites[Math.min(SITES - 1, n * 4 + 3 + (n % 5))]!;
-    await createLink(db, job.id, { nearSiteId: near.id, farSiteId: far.id, label: "", design: firstDesign(hardware, near, far)! });
+    await createLink(db, job.id, { nearSiteId: near.id, farSiteId: far.id, label: "", design: firstDesign(owner, hardware, near, far)! });
   }
   return job.id;
 };

@@ -11,9 +11,9 @@ import { seededRandom } from "../src/core/units";
 import { openDb } from "../src/data/client";
 import { filePath } from "../src/data/files";
 import { createImport, createUpload, getImport } from "../src/data/imports";
-import { createJob } from "../src/data/jobs";
 import { migrateDb } from "../src/data/migrate";
 import { obstaclesAlong } from "../src/data/obstacles";
+import { makeJob } from "../src/data/records";
 import { gridToGeoTiff } from "../src/formats";
 
 const FOOTPRINTS = 200_000;
@@ -65,7 +65,7 @@ process.env.DRYARC_FILES ??= ".data/bench-files";
 mkdirSync(process.env.DRYARC_FILES, { recursive: true });
 const { db, close } = openDb(url);
 await migrateDb(db);
-const job = await createJob(db, {
+const job = await makeJob(db, {
   name: "Bench",
   place: "",
   visitOn: "2026-12-03",

@@ -1,12 +1,12 @@
 import { eq } from "drizzle-orm";
-import { saveBrief } from "../src/data/brief";
+import type { InputOf } from "../src/contract";
 import type { Db } from "../src/data/client";
 import { saveHardware } from "../src/data/hardware";
-import { createJob, type JobRow } from "../src/data/jobs";
+import { getJob, type JobRow } from "../src/data/jobs";
 import { createLink } from "../src/data/links";
 import { insertFeatures, insertObstacles } from "../src/data/obstacles";
+import { edit, makeJob } from "../src/data/records";
 import { job, terrainDataset } from "../src/data/schema";
-import { createSite, type SiteInput } from "../src/data/sites";
 import { insertDataset } from "../src/data/terrain-store";
 import { type HardwareFile, hardwareFileSchema } from "../src/formats";
 import { demoBrief } from "./brief";
@@ -20,7 +20,7 @@ export const DEMO_SOURCE = "made up for the demo";
 export const demoHardware = (): HardwareFile => hardwareFileSchema.parse(hardware);
 
 /** What a survey added to some of the sites. */
-const MORE_OF_SITE: Readonly<Record<string, Partial<SiteInput>>> = {
+const MORE_OF_SITE: Readonly<Record<string, Partial<InputOf<"site">>>> = {
   office: {
     material: "granite, slate",
     cableEntry: "duct beside the gable window",
@@ -74,7 +74,7 @@ export const seedDemo = async (db: Db, demo: DemoJob): Promise<JobRow> => {
     );
   }
   const office = demo.sites[0]!;
-  const made = await createJob(db, {
+  const made = await makeJob(db, {
     name: demo.name,
     place: demo.place,
     visitOn: VISIT_ON,
@@ -87,16 +87,18 @@ export const seedDemo = async (db: Db, demo: DemoJob): Promise<JobRow> => {
   });
   const siteIds = new Map<string, string>();
   for (const s of demo.sites) {
-    const row = await createSite(db, made.id, {
-      name: s.name,
-      latDeg: s.position.latDeg,
-      lonDeg: s.position.lonDeg,
-      mountAglM: s.mountAglM,
-      mountMaxAglM: s.mountMaxAglM,
-      structure: s.structure,
-      power: s.power,
-      ...(MORE_OF_SITE[s.key] ?? {}),
-    });
+    const row = await edit(db, made.id, (door) =>
+      door.create("site", {
+        name: s.name,
+        latDeg: s.position.latDeg,
+        lonDeg: s.position.lonDeg,
+        mountAglM: s.mountAglM,
+        mountMaxAglM: s.mountMaxAglM,
+        structure: s.structure,
+        power: s.power,
+        ...(MORE_OF_SITE[s.key] ?? {}),
+      }),
+    );
     siteIds.set(s.key, row.id);
   }
   await insertObstacles(
@@ -130,13 +132,9 @@ export const seedDemo = async (db: Db, demo: DemoJob): Promise<JobRow> => {
       },
     });
   }
-  await saveBrief(
-    db,
-    made.id,
-    0,
-    demoBrief((key) => siteIds.get(key)!),
-  );
-  return made;
+  const brief = demoBrief((key) => siteIds.get(key)!);
+  await edit(db, made.id, (door) => door.patch("brief", made.id, 0, brief));
+  return getJob(db, made.id);
 };
 
 export const isSeeded = async (db: Db): Promise<boolean> => {

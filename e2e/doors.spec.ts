@@ -101,11 +101,12 @@ test("a job that is not there is not there for any route, and no route touches a
     ["POST", `/links/${link.id}/places`, { end: "near", along: "points" }],
     ["POST", `/links/${link.id}/relay`, { siteId: near }],
     ["PATCH", `/designs/${link.design.id}`, { version: 1, nearPowerDbm: 9 }],
-    ["DELETE", `/designs/${link.design.id}?version=1`, undefined],
+    ["PATCH", `/designs/${link.design.id}`, { version: 1, deleted: true }],
     ["PATCH", `/obstacles/${obstacle}`, { version: 1, deleted: true }],
     ["POST", `/obstacles/${obstacle}/split`, { version: 1, parts: [outline, outline] }],
     ["PATCH", `/features/${feature}`, { version: 1, deleted: true }],
     ["GET", `/photos/${photo}`, undefined],
+    ["GET", `/photos/${photo}/file`, undefined],
     ["PATCH", `/photos/${photo}`, { version: 1, deleted: true }],
     ["GET", `/uploads/${upload}`, undefined],
     ["POST", `/uploads/${upload}/preview`, {}],
@@ -235,7 +236,7 @@ test("photos come back without what they said of themselves, under a policy that
   ]);
   const about = encodeURIComponent(JSON.stringify({ siteId: null, fromWhere: "ground", bearingDeg: null, takenOn: null, note: "" }));
   const id = await idOf(await request.post(`/api/jobs/${job}/photos?about=${about}`, { data: told }));
-  const back = await request.get(`/api/jobs/${job}/photos/${id}`);
+  const back = await request.get(`/api/jobs/${job}/photos/${id}/file`);
   expect(Buffer.compare(await back.body(), PLAIN_PNG)).toBe(0);
   expect(back.headers()["content-security-policy"]).toBe("default-src 'none'; sandbox; frame-ancestors 'none'");
   expect(back.headers()["x-content-type-options"]).toBe("nosniff");

@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { DEVICE_KINDS, SHAPE_KEYS } from "../core/infra";
 
-/* The brief of a job: one document, saved whole on its version. Every field has a default, so an old brief stays readable. */
+/* The brief of a job: one document. Every field has a default, so an old brief stays readable. */
 
 const text = (most = 500) => z.string().max(most, `at most ${most} letters`).default("");
 const rate = z
@@ -102,4 +102,3 @@ export const briefSchema = z.object({
 export type Brief = z.infer<typeof briefSchema>;
 export type BriefDevice = z.infer<typeof deviceSchema>;
 export type Permission = z.infer<typeof permissionSchema>;
-export const saveBriefSchema = z.object({ version: z.number().int().min(0), doc: briefSchema });

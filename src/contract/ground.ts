@@ -19,44 +19,43 @@ const spansDateLine = (ring: readonly (readonly [number, number])[]): boolean =>
 
 export const HEIGHT_SOURCES = ["typed", "like another", "two sightings", "imported", "surface model", "measured"] as const;
 
-export const obstacleFieldsSchema = z
-  .object({
-    name: words.default(""),
-    kind: z.enum(BODY_KINDS),
-    /** Longitude, latitude; not repeating the first corner. */
-    outline: z.array(position).min(3, "an outline needs at least three corners").max(20_000, "an outline may have 20 000 corners"),
-    /** Courtyards: rings within the outline, written alike. */
-    holes: z.array(z.array(position).min(3, "a courtyard needs at least three corners").max(5000)).max(200).default([]),
-    baseAmslM: z.number().min(-500).max(9000).nullable().default(null),
-    heightM,
-    crownBaseM: heightM.default(0),
-    freeBelowM: heightM.default(0),
-    growthMPerYear: z
-      .number("growth must be a number")
-      .min(0, "growth must be 0 m a year or above")
-      .max(5, "growth must be 5 m a year or less")
-      .default(0),
-    heightSigmaM: sigmaM.default(TOLD_SIGMA_M),
-    species: z.string().trim().max(60).nullable().default(null),
-    leaf: z.enum(["deciduous", "evergreen"]).nullable().default(null),
-    source: z.string().trim().max(120).default("drawn"),
-    heightSource: z.string().trim().max(40).default("typed"),
-    surveyedOn: z.iso.date("the day of the survey must be a date"),
-  })
-  .refine((o) => o.freeBelowM < o.heightM || o.freeBelowM === 0, { message: "the free air must end below the top", path: ["freeBelowM"] })
-  .refine((o) => ![o.outline, ...o.holes].some((ring) => crossesItself(latLons(ring))), {
-    message: "the outline may not cross itself",
-    path: ["outline"],
-  })
-  .refine((o) => ![o.outline, ...o.holes].some(spansDateLine), {
-    message: "the outline may not cross the meridian of 180 degrees",
-    path: ["outline"],
-  })
-  .refine((o) => o.crownBaseM <= o.heightM, { message: "the crown must begin below its top", path: ["crownBaseM"] });
-export const patchObstacleSchema = z.object({
-  version: z.number().int().min(1),
-  deleted: z.boolean().optional(),
-  fields: obstacleFieldsSchema.optional(),
+export const obstacleRowSchema = z.object({
+  name: words.default(""),
+  kind: z.enum(BODY_KINDS),
+  /** Longitude, latitude; not repeating the first corner. */
+  outline: z.array(position).min(3, "an outline needs at least three corners").max(20_000, "an outline may have 20 000 corners"),
+  /** Courtyards: rings within the outline, written alike. */
+  holes: z.array(z.array(position).min(3, "a courtyard needs at least three corners").max(5000)).max(200).default([]),
+  baseAmslM: z.number().min(-500).max(9000).nullable().default(null),
+  heightM,
+  crownBaseM: heightM.default(0),
+  freeBelowM: heightM.default(0),
+  growthMPerYear: z
+    .number("growth must be a number")
+    .min(0, "growth must be 0 m a year or above")
+    .max(5, "growth must be 5 m a year or less")
+    .default(0),
+  heightSigmaM: sigmaM.default(TOLD_SIGMA_M),
+  species: z.string().trim().max(60).nullable().default(null),
+  leaf: z.enum(["deciduous", "evergreen"]).nullable().default(null),
+  source: z.string().trim().max(120).default("drawn"),
+  heightSource: z.string().trim().max(40).default("typed"),
+  surveyedOn: z.iso.date("the day of the survey must be a date"),
+});
+
+/** Rules between the fields of an obstacle. */
+export const obstacleFaults = (o: z.output<typeof obstacleRowSchema>): { path: string; message: string }[] => {
+  const rings = [o.outline, ...o.holes];
+  const faults: [boolean, string, string][] = [
+    [o.freeBelowM >= o.heightM && o.freeBelowM !== 0, "freeBelowM", "the free air must end below the top"],
+    [rings.some((ring) => crossesItself(latLons(ring))), "outline", "the outline may not cross itself"],
+    [rings.some(spansDateLine), "outline", "the outline may not cross the meridian of 180 degrees"],
+    [o.crownBaseM > o.heightM, "crownBaseM", "the crown must begin below its top"],
+  ];
+  return faults.filter(([is]) => is).map(([, path, message]) => ({ path, message }));
+};
+export const obstacleFieldsSchema = obstacleRowSchema.superRefine((o, context) => {
+  for (const { path, message } of obstacleFaults(o)) context.addIssue({ code: "custom", path: [path], message });
 });
 export const splitObstacleSchema = z.object({
   version: z.number().int().min(1),
@@ -67,12 +66,6 @@ export const featureFieldsSchema = z.object({
   name: z.string().trim().min(1, "name must not be empty").max(120, "a name must be 120 letters or fewer"),
   points: z.array(position).min(1, "a feature needs a point").max(5000, "a feature may have 5000 points"),
 });
-export const patchFeatureSchema = z.object({
-  version: z.number().int().min(1),
-  deleted: z.boolean().optional(),
-  fields: featureFieldsSchema.optional(),
-});
-
 /** Largest file taken, and the largest piece it comes in. */
 export const MOST_FILE_BYTES = 2_000_000_000;
 export const PIECE_BYTES = 4_000_000;
@@ -157,8 +150,6 @@ export const photoFieldsSchema = z.object({
   takenOn: z.iso.date("the day must be a date").nullable(),
   note: z.string().trim().max(500, "the note must be 500 letters or fewer"),
 });
-export const patchPhotoSchema = photoFieldsSchema.partial().extend({ version: z.number().int().min(1), deleted: z.boolean().optional() });
-
 export const basemapSchema = z.discriminatedUnion("kind", [
   z.object({
     kind: z.literal("xyz"),
@@ -176,6 +167,15 @@ export const basemapSchema = z.discriminatedUnion("kind", [
     credit: z.string().trim().max(200).default(""),
   }),
 ]);
+
+/** The same as it is kept. */
+export const basemapFieldsSchema = z.object({
+  kind: z.enum(["xyz", "pmtiles"]),
+  name: z.string().trim().min(1, "the map needs a name").max(80),
+  address: z.string().max(500).nullable().default(null),
+  uploadId: z.uuid().nullable().default(null),
+  credit: z.string().trim().max(200).default(""),
+});
 
 export type ObstacleFields = z.infer<typeof obstacleFieldsSchema>;
 export type FeatureFields = z.infer<typeof featureFieldsSchema>;

@@ -28,23 +28,15 @@ const powerDbm = z
   .number("power must be a number")
   .min(LEAST_POWER_DBM, `power must be ${LEAST_POWER_DBM} dBm or above`)
   .max(MOST_POWER_DBM, `power must be ${MOST_POWER_DBM} dBm or less`);
-const version = z.number().int().min(1);
 const name = z.string().trim().min(1, "name must not be empty").max(80, "name must be 80 letters or fewer");
 
 export const uuid = z.uuid();
 
-export const newJobSchema = z.object({
-  name,
-  place: z.string().trim().max(80).default(""),
-  visitOn: z.iso.date("day of visit must be a date"),
-  centreLatDeg: latDeg,
-  centreLonDeg: lonDeg,
-  ruleDomain: z.enum(["cautious", "FCC-like", "ETSI-like"]),
-  rainRate001MmH: z
-    .number("rain rate must be a number")
-    .min(0, "rain rate must be 0 mm/h or above")
-    .max(300, "rain rate must be 300 mm/h or less"),
-});
+const ruleDomain = z.enum(["cautious", "FCC-like", "ETSI-like"]);
+const rainRate001MmH = z
+  .number("rain rate must be a number")
+  .min(0, "rain rate must be 0 mm/h or above")
+  .max(300, "rain rate must be 300 mm/h or less");
 
 const words = (what: string, most = 500) => z.string().trim().max(most, `${what} must be ${most} letters or fewer`);
 const mastCostPerM = z
@@ -65,7 +57,7 @@ export const mountingPointSchema = z.object({
   northM: offsetM.default(0),
 });
 
-const siteFields = z.object({
+export const siteFieldsSchema = z.object({
   name,
   latDeg,
   lonDeg,
@@ -82,27 +74,6 @@ const siteFields = z.object({
   mountingPoints: z.array(mountingPointSchema).max(40, "a site has at most 40 mounting points").default([]),
   ticks: z.array(z.string().max(40)).max(40).default([]),
 });
-export const newSiteSchema = siteFields;
-export const patchSiteSchema = z.object({
-  version,
-  name: name.optional(),
-  latDeg: latDeg.optional(),
-  lonDeg: lonDeg.optional(),
-  mountAglM: mountAglM.optional(),
-  mountMaxAglM: mountAglM.nullable().optional(),
-  mastCostPerM: mastCostPerM.nullable().optional(),
-  structure: words("the structure", 200).optional(),
-  power: words("the power", 200).optional(),
-  material: words("the material", 200).optional(),
-  cableEntry: words("the cable entry").optional(),
-  access: words("the access").optional(),
-  owner: words("the owner", 200).optional(),
-  notes: words("the notes", 4000).optional(),
-  mountingPoints: z.array(mountingPointSchema).max(40, "a site has at most 40 mounting points").optional(),
-  ticks: z.array(z.string().max(40)).max(40).optional(),
-  deleted: z.boolean().optional(),
-});
-
 export const newLinkSchema = z.object({ nearSiteId: uuid, farSiteId: uuid, label: z.string().trim().max(80).default("") });
 /** Ground told by hand: level with its height, or heights at distances; with its error. */
 export const groundToldSchema = z
@@ -123,7 +94,6 @@ export const groundToldSchema = z
       .max(2000, "at most 2000 heights are taken"),
   })
   .refine((g) => g.kind === "level" || g.points.length >= 2, "a typed profile needs at least two heights");
-export const patchLinkSchema = z.object({ version, deleted: z.boolean().optional(), groundTold: groundToldSchema.nullable().optional() });
 
 const clearancePolicy = z.enum(["line", "sixty", "whole", "two-condition"]);
 const treePolicy = z.enum(["strict", "trim", "through"]);
@@ -138,52 +108,88 @@ export const policyOverSchema = z.object({ clearance: clearancePolicy, kFactor, 
 
 /** Working rules and assumptions of a job; every change is kept with its version. */
 export const basisSchema = z.object({
-  ruleDomain: z.enum(["cautious", "FCC-like", "ETSI-like"]),
-  clearancePolicy,
-  kFactor,
-  kLow20: kLow,
-  kLow50: kLow,
-  kLow100: kLow,
-  climateZone: z.enum(["temperate", "tropical"]),
-  treePolicy,
-  leafState,
+  ruleDomain: ruleDomain.default("cautious"),
+  clearancePolicy: clearancePolicy.default("sixty"),
+  kFactor: kFactor.default(4 / 3),
+  /** Low k of the two-condition rule at 20, 50 and 100 km. */
+  kLow20: kLow.default(0.6),
+  kLow50: kLow.default(0.8),
+  kLow100: kLow.default(0.9),
+  climateZone: z.enum(["temperate", "tropical"]).default("temperate"),
+  treePolicy: treePolicy.default("strict"),
+  leafState: leafState.default("in"),
   horizonYears: z
     .number("years must be a number")
     .int("years must be whole")
     .min(0, "years must be 0 or above")
-    .max(30, "years must be 30 or fewer"),
-  throughputSchool: z.enum(["third", "headroom", "full"]),
+    .max(30, "years must be 30 or fewer")
+    .default(5),
+  throughputSchool: z.enum(["third", "headroom", "full"]).default("headroom"),
   freeShare: z
     .number("the free share must be a number")
     .min(0, "the free share must be 0 or above")
-    .max(0.9, "the free share must be 90 % or less"),
-  marginDb: z.number("margin must be a number").min(0, "margin must be 0 dB or above").max(40, "margin must be 40 dB or less"),
-  rainRate001MmH: z
-    .number("rain rate must be a number")
-    .min(0, "rain rate must be 0 mm/h or above")
-    .max(300, "rain rate must be 300 mm/h or less"),
+    .max(0.9, "the free share must be 90 % or less")
+    .default(0.3),
+  marginDb: z.number("margin must be a number").min(0, "margin must be 0 dB or above").max(40, "margin must be 40 dB or less").default(10),
+  rainRate001MmH: rainRate001MmH.default(30),
   temperatureC: z
     .number("temperature must be a number")
     .min(-60, "temperature must be -60 °C or above")
-    .max(60, "temperature must be 60 °C or less"),
+    .max(60, "temperature must be 60 °C or less")
+    .default(10),
   pressureHpa: z
     .number("pressure must be a number")
     .min(500, "pressure must be 500 hPa or above")
-    .max(1100, "pressure must be 1100 hPa or less"),
-  vapourDensityGm3: z.number("vapour must be a number").min(0, "vapour must be 0 g/m³ or above").max(60, "vapour must be 60 g/m³ or less"),
+    .max(1100, "pressure must be 1100 hPa or less")
+    .default(1013),
+  vapourDensityGm3: z
+    .number("vapour must be a number")
+    .min(0, "vapour must be 0 g/m³ or above")
+    .max(60, "vapour must be 60 g/m³ or less")
+    .default(7.5),
   gradientDn1NPerKm: z
     .number("dN1 must be a number")
     .min(-1500, "dN1 must be -1500 N/km or above")
-    .max(100, "dN1 must be 100 N/km or less"),
-  roughnessSaM: z.number("terrain roughness must be a number").min(0).max(2000, "terrain roughness must be 2000 m or less").nullable(),
-  waterSurface: z.enum(["auto", "none", "sea", "fresh", "wet-ground", "dry-ground"]),
-  tideRangeM: z.number("tide range must be a number").min(0, "tide range must be 0 m or above").max(20, "tide range must be 20 m or less"),
+    .max(100, "dN1 must be 100 N/km or less")
+    .default(-250),
+  roughnessSaM: z
+    .number("terrain roughness must be a number")
+    .min(0)
+    .max(2000, "terrain roughness must be 2000 m or less")
+    .nullable()
+    .default(null),
+  waterSurface: z.enum(["auto", "none", "sea", "fresh", "wet-ground", "dry-ground"]).default("auto"),
+  tideRangeM: z
+    .number("tide range must be a number")
+    .min(0, "tide range must be 0 m or above")
+    .max(20, "tide range must be 20 m or less")
+    .default(0),
   waterRoughnessM: z
     .number("wave height must be a number")
     .min(0, "wave height must be 0 m or above")
-    .max(5, "wave height must be 5 m or less"),
+    .max(5, "wave height must be 5 m or less")
+    .default(0.05),
 });
-export const patchJobSchema = basisSchema.partial().extend({ version });
+
+/** What a job says of itself beside its basis. */
+export const jobFieldsSchema = basisSchema.extend({
+  name,
+  place: z.string().trim().max(80, "the place must be 80 letters or fewer").default(""),
+  stage: z.string().trim().max(80, "the stage must be 80 letters or fewer").default("Enquiry"),
+  visitOn: z.iso.date("day of visit must be a date"),
+  centreLatDeg: latDeg,
+  centreLonDeg: lonDeg,
+});
+/** What is asked of a new job. */
+export const newJobSchema = z.object({
+  name,
+  place: jobFieldsSchema.shape.place,
+  visitOn: jobFieldsSchema.shape.visitOn,
+  centreLatDeg: latDeg,
+  centreLonDeg: lonDeg,
+  ruleDomain,
+  rainRate001MmH,
+});
 
 const hardwareId = z.string().min(1).max(64);
 const lossDb = (what: string) =>
@@ -235,29 +241,34 @@ export const recordedPermissionSchema = z
 export const designFieldsSchema = z.object({
   nearMountAglM: mountAglM,
   farMountAglM: mountAglM,
-  nearMountId: z.string().max(40).nullable(),
-  farMountId: z.string().max(40).nullable(),
+  nearMountId: z.string().max(40).nullable().default(null),
+  farMountId: z.string().max(40).nullable().default(null),
   nearRadioId: hardwareId,
   farRadioId: hardwareId,
-  nearAntennaId: hardwareId.nullable(),
-  farAntennaId: hardwareId.nullable(),
+  nearAntennaId: hardwareId.nullable().default(null),
+  farAntennaId: hardwareId.nullable().default(null),
   nearPowerDbm: powerDbm,
   farPowerDbm: powerDbm,
-  nearFeederLossDb: lossDb("feeder loss"),
-  farFeederLossDb: lossDb("feeder loss"),
-  nearConnectorLossDb: lossDb("connector loss"),
-  farConnectorLossDb: lossDb("connector loss"),
-  nearWall: wall,
-  farWall: wall,
-  nearWallLossDb: lossDb("wall loss").nullable(),
-  farWallLossDb: lossDb("wall loss").nullable(),
-  nearInterferenceDbm: interferenceDbm,
-  farInterferenceDbm: interferenceDbm,
-  nearAimAzimuthDeg: aimAzimuthDeg,
-  farAimAzimuthDeg: aimAzimuthDeg,
-  nearAimTiltDeg: aimTiltDeg,
-  farAimTiltDeg: aimTiltDeg,
-  frameShareToFar: z.number().min(0.1, "the share must be 10 % or above").max(0.9, "the share must be 90 % or less").nullable(),
+  nearFeederLossDb: lossDb("feeder loss").default(0),
+  farFeederLossDb: lossDb("feeder loss").default(0),
+  nearConnectorLossDb: lossDb("connector loss").default(0),
+  farConnectorLossDb: lossDb("connector loss").default(0),
+  nearWall: wall.default(null),
+  farWall: wall.default(null),
+  nearWallLossDb: lossDb("wall loss").nullable().default(null),
+  farWallLossDb: lossDb("wall loss").nullable().default(null),
+  nearInterferenceDbm: interferenceDbm.default(null),
+  farInterferenceDbm: interferenceDbm.default(null),
+  nearAimAzimuthDeg: aimAzimuthDeg.default(null),
+  farAimAzimuthDeg: aimAzimuthDeg.default(null),
+  nearAimTiltDeg: aimTiltDeg.default(null),
+  farAimTiltDeg: aimTiltDeg.default(null),
+  frameShareToFar: z
+    .number()
+    .min(0.1, "the share must be 10 % or above")
+    .max(0.9, "the share must be 90 % or less")
+    .nullable()
+    .default(null),
   centreMhz: z
     .number("channel centre must be a number")
     .min(1000, "channel centre must be 1000 MHz or above")
@@ -266,9 +277,9 @@ export const designFieldsSchema = z.object({
     .number("channel width must be a number")
     .gt(0, "channel width must be above 0 MHz")
     .max(10_000, "channel width must be 10 000 MHz or less"),
-  needToFarMbps: z.number().min(0, "rate must be 0 Mbps or above").max(100_000).nullable(),
-  needToNearMbps: z.number().min(0, "rate must be 0 Mbps or above").max(100_000).nullable(),
-  trimsM: z.record(uuid, z.number().min(0).max(100)),
+  needToFarMbps: z.number().min(0, "rate must be 0 Mbps or above").max(100_000).nullable().default(null),
+  needToNearMbps: z.number().min(0, "rate must be 0 Mbps or above").max(100_000).nullable().default(null),
+  trimsM: z.record(uuid, z.number().min(0).max(100)).default({}),
   needYearPercent: z
     .number("the share of the year must be a number")
     .min(LEAST_YEAR_PERCENT, `the share of the year must be ${LEAST_YEAR_PERCENT} % or above: below, the rain method does not know`)
@@ -282,7 +293,6 @@ export const designFieldsSchema = z.object({
 });
 /** A copy of the design in force, kept to compare with: as it stands on the screen, saved already or not. */
 export const keepDesignSchema = z.object({ name: words("the name", 40).default(""), design: designFieldsSchema.optional() });
-export const patchDesignSchema = designFieldsSchema.partial().extend({ version });
 
 export const boxSchema = z
   .object({
@@ -328,10 +338,6 @@ export type RelaysQuestion = z.input<typeof relaysSchema>;
 export type GroundTold = z.infer<typeof groundToldSchema>;
 export type MountingPointFields = z.infer<typeof mountingPointSchema>;
 export type Basis = z.infer<typeof basisSchema>;
-export type PatchJob = z.infer<typeof patchJobSchema>;
 export type NewJob = z.infer<typeof newJobSchema>;
-export type NewSite = z.infer<typeof newSiteSchema>;
-export type PatchSite = z.infer<typeof patchSiteSchema>;
 export type NewLink = z.infer<typeof newLinkSchema>;
 export type DesignFields = z.infer<typeof designFieldsSchema>;
-export type PatchDesign = z.infer<typeof patchDesignSchema>;

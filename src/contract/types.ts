@@ -1,10 +1,10 @@
-import type { ClearancePolicy, TreePolicy, Verdict, WaterPlan } from "../core/link";
+import type { Verdict } from "../core/link";
 import type { BodyKind } from "../core/obstacles";
-import type { Antenna, Domain, Radio, ThroughputSchool } from "../core/radio";
+import type { Antenna, Radio } from "../core/radio";
 import type { PlaceOutcome } from "../core/solve";
-import type { Brief } from "./brief";
-import type { ImportOptions, ObstacleFields, PhotoFields } from "./ground";
-import type { DesignFields, GroundTold, MountingPointFields } from "./schemas";
+import type { ImportOptions } from "./ground";
+import type { RowOf } from "./records";
+import type { DesignFields } from "./schemas";
 
 /** An error as data; the words are made in one place of the interface. */
 export interface ErrorBody {
@@ -17,61 +17,9 @@ export interface ErrorBody {
   readonly faults?: readonly { where: string; reason: string }[] | undefined;
 }
 
-export interface JobDto {
-  readonly id: string;
-  readonly number: number;
-  readonly name: string;
-  readonly place: string;
-  readonly stage: string;
-  readonly visitOn: string;
-  readonly centreLatDeg: number;
-  readonly centreLonDeg: number;
-  readonly ruleDomain: Domain;
-  readonly clearancePolicy: ClearancePolicy;
-  readonly kFactor: number;
-  readonly kLow20: number;
-  readonly kLow50: number;
-  readonly kLow100: number;
-  readonly treePolicy: TreePolicy;
-  readonly horizonYears: number;
-  readonly throughputSchool: ThroughputSchool;
-  readonly freeShare: number;
-  readonly marginDb: number;
-  readonly rainRate001MmH: number;
-  readonly temperatureC: number;
-  readonly pressureHpa: number;
-  readonly vapourDensityGm3: number;
-  readonly climateZone: "temperate" | "tropical";
-  readonly leafState: "in" | "out";
-  readonly gradientDn1NPerKm: number;
-  readonly roughnessSaM: number | null;
-  readonly waterSurface: WaterPlan["surface"];
-  readonly tideRangeM: number;
-  readonly waterRoughnessM: number;
-  readonly revision: number;
-  readonly version: number;
-  readonly updatedAt: string;
-}
+export type JobDto = RowOf<"job"> & { readonly revision: number; readonly updatedAt: string };
 
-export interface SiteDto {
-  readonly id: string;
-  readonly name: string;
-  readonly latDeg: number;
-  readonly lonDeg: number;
-  readonly mountAglM: number;
-  readonly mountMaxAglM: number | null;
-  readonly mastCostPerM: number | null;
-  readonly structure: string;
-  readonly power: string;
-  readonly material: string;
-  readonly cableEntry: string;
-  readonly access: string;
-  readonly owner: string;
-  readonly notes: string;
-  readonly mountingPoints: readonly MountingPointFields[];
-  readonly ticks: readonly string[];
-  readonly version: number;
-}
+export type SiteDto = RowOf<"site">;
 
 export type DesignDto = DesignFields & { readonly id: string; readonly version: number };
 
@@ -131,18 +79,7 @@ export type Streamed<Row> =
   | { readonly kind: "row"; readonly row: Row }
   | { readonly kind: "fault"; readonly fault: ErrorBody };
 
-export interface LinkDto {
-  readonly id: string;
-  readonly number: number;
-  readonly nearSiteId: string;
-  readonly farSiteId: string;
-  readonly label: string;
-  readonly stage: string;
-  readonly groundTold: GroundTold | null;
-  readonly version: number;
-  readonly updatedAt: string;
-  readonly design: DesignDto;
-}
+export type LinkDto = RowOf<"link"> & { readonly updatedAt: string; readonly design: DesignDto };
 
 export interface LinkBundleDto {
   readonly job: JobDto;
@@ -228,17 +165,8 @@ export interface ProfileDto {
   readonly declinationModel: string;
 }
 
-export interface ObstacleDto extends ObstacleFields {
-  readonly id: string;
-  readonly version: number;
-}
-
-export interface FeatureDto {
-  readonly id: string;
-  readonly name: string;
-  readonly points: readonly (readonly [number, number])[];
-  readonly version: number;
-}
+export type ObstacleDto = RowOf<"obstacle">;
+export type FeatureDto = RowOf<"feature">;
 
 /** What is drawn in a box: obstacles, the widest first where there are too many to send, and all named ground of the job. */
 export interface DrawnDto {
@@ -350,10 +278,7 @@ export interface ImportDto {
   readonly updatedAt: string;
 }
 
-export interface PhotoDto extends PhotoFields {
-  readonly id: string;
-  readonly version: number;
-}
+export type PhotoDto = RowOf<"photo">;
 
 export interface BasemapDto {
   readonly id: string;
@@ -362,23 +287,51 @@ export interface BasemapDto {
   readonly credit: string;
 }
 
+/** A field that an edit changed, from what to what; of a secret one only that it was changed. */
+export interface FieldChange {
+  readonly field: string;
+  readonly from?: unknown;
+  readonly to?: unknown;
+}
+
+/** One edit as the history tells it. */
+export interface ChangeDto {
+  readonly id: number;
+  /** A kind of record, or "import". */
+  readonly entity: string;
+  readonly entityId: string;
+  readonly action: string;
+  readonly name: string;
+  readonly at: string;
+  readonly mine: boolean;
+  /** Tells browsers apart that made edits; null is the program itself. */
+  readonly by: string | null;
+  readonly undone: boolean;
+  readonly undoable: boolean;
+  readonly fields: readonly FieldChange[];
+}
+
 export interface HistoryDto {
   readonly canUndo: boolean;
   readonly canRedo: boolean;
-  readonly changes: readonly {
-    readonly id: number;
-    readonly entity: string;
-    readonly action: string;
-    readonly name: string;
-    readonly at: string;
-    readonly mine: boolean;
-    readonly undone: boolean;
-    readonly undoable: boolean;
-    readonly fields: readonly string[];
+  readonly changes: readonly ChangeDto[];
+  /** There are earlier ones. */
+  readonly more: boolean;
+}
+
+/** What an undo or redo did, and the rows as they now stand; a row that is gone is null. */
+export interface StepDto {
+  readonly entity: string;
+  readonly action: string;
+  readonly name: string;
+}
+export interface UndoneDto {
+  readonly step: StepDto | null;
+  readonly rows: readonly {
+    readonly kind: string;
+    readonly id: string;
+    readonly row: (Readonly<Record<string, unknown>> & { readonly version: number }) | null;
   }[];
 }
 
-export interface BriefDto {
-  readonly doc: Brief;
-  readonly version: number;
-}
+export type BriefDto = RowOf<"brief">;

@@ -1,5 +1,6 @@
 import { AsyncLocalStorage } from "node:async_hooks";
 import { randomUUID } from "node:crypto";
+import type { Role } from "../contract";
 
 const held = new AsyncLocalStorage<string | null>();
 
@@ -9,7 +10,8 @@ export const asClient = <T>(clientId: string | null, work: () => Promise<T>): Pr
 const group = new AsyncLocalStorage<string>();
 
 /** Edits made inside belong together: they are taken back as one step. */
-export const asOneStep = <T>(work: () => Promise<T>): Promise<T> => group.run(randomUUID(), work);
+export const asOneStep = <T>(work: () => Promise<T>): Promise<T> =>
+  group.getStore() === undefined ? group.run(randomUUID(), work) : work();
 
 export const stepNow = (): string | null => group.getStore() ?? null;
 
@@ -25,3 +27,11 @@ export const mayTouch = (jobId: string): boolean => {
   const only = named.getStore();
   return only === undefined || only === jobId;
 };
+
+const role = new AsyncLocalStorage<Role>();
+
+/** Runs work with the rights of a role. */
+export const asRole = <T>(as: Role, work: () => Promise<T>): Promise<T> => role.run(as, work);
+
+/** Who works: the owner, until people have accounts. */
+export const roleNow = (): Role => role.getStore() ?? "owner";

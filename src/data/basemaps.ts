@@ -1,7 +1,8 @@
-import { and, desc, eq, isNull, sql } from "drizzle-orm";
-import { clientNow } from "./actor";
-import { tellJob } from "./changes";
+import { and, desc, eq, isNull } from "drizzle-orm";
+import type { InputOf } from "../contract";
+import { asOneStep } from "./actor";
 import type { Db } from "./client";
+import { edit } from "./records";
 import { basemap } from "./schema-work";
 
 export type BasemapRow = typeof basemap.$inferSelect;
@@ -17,22 +18,16 @@ export const basemapOf = async (db: Db, jobId: string): Promise<BasemapRow | nul
   return row ?? null;
 };
 
-/** Lays a map beneath the drawing in place of the one that was; null takes it away. */
-export const setBasemap = (
-  db: Db,
-  jobId: string,
-  input: { kind: string; name: string; credit: string; address?: string; uploadId?: string } | null,
-): Promise<BasemapRow | null> =>
-  db.transaction(async (tx) => {
-    await tx
-      .update(basemap)
-      .set({ deletedAt: sql`now()` })
-      .where(and(eq(basemap.jobId, jobId), isNull(basemap.deletedAt)));
-    await tellJob(tx, { jobId, entity: "basemap", clientId: clientNow() });
-    if (input === null) return null;
-    const [row] = await tx
-      .insert(basemap)
-      .values({ jobId, ...input })
-      .returning();
-    return row!;
-  });
+/** Lays a map beneath the drawing in place of the one that was, as one step; null takes it away. */
+export const setBasemap = (db: Db, jobId: string, input: InputOf<"basemap"> | null): Promise<BasemapRow | null> =>
+  asOneStep(() =>
+    edit(db, jobId, async (door) => {
+      const here = await door.tx
+        .select({ id: basemap.id, version: basemap.version })
+        .from(basemap)
+        .where(and(eq(basemap.jobId, jobId), isNull(basemap.deletedAt)));
+      for (const { id, version } of here) await door.take("basemap", id, version);
+      if (input !== null) await door.create("basemap", input);
+      return basemapOf(door.tx as unknown as Db, jobId);
+    }),
+  );

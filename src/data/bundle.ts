@@ -1,24 +1,22 @@
 import { eq, sql } from "drizzle-orm";
-import type { FeatureInput } from "../core/link";
 import { recordChange, type Tx } from "./changes";
 import { Refused } from "./clash";
 import type { Db } from "./client";
-import { type ObstacleFields, shapeJson } from "./obstacle-edits";
-import { brief, design, job, link, photo, site } from "./schema";
+import { checkWhole, lockJobs } from "./records";
+import { job } from "./schema";
+import { storeOf } from "./stores";
 
-/** Everything of one job as rows, ids included, on its way into a database. */
+/** A record on its way into a database, with the id it is to have there. */
+export interface ComingRow {
+  readonly kind: string;
+  readonly id: string;
+  readonly values: Readonly<Record<string, unknown>>;
+}
+
+/** Everything of one job but its obstacles, which are too many to hold, in the order in which it can be written. */
 export interface JobRows {
-  readonly job: Omit<typeof job.$inferInsert, "number" | "version" | "revision">;
-  readonly brief: unknown;
-  readonly sites: readonly Omit<typeof site.$inferInsert, "jobId">[];
-  readonly links: readonly {
-    readonly link: Omit<typeof link.$inferInsert, "jobId">;
-    readonly design: Omit<typeof design.$inferInsert, "linkId">;
-    readonly kept: readonly Omit<typeof design.$inferInsert, "linkId">[];
-  }[];
-  readonly obstacles: readonly (ObstacleFields & { readonly id: string })[];
-  readonly features: readonly (FeatureInput & { readonly id: string })[];
-  readonly photos: readonly Omit<typeof photo.$inferInsert, "jobId" | "bytes">[];
+  readonly job: ComingRow;
+  readonly records: readonly ComingRow[];
 }
 
 /** A job of this id, if one is or was here. */
@@ -27,64 +25,35 @@ export const jobHere = async (db: Db, jobId: string): Promise<{ name: string; nu
   return here === undefined ? null : { name: here.name, number: here.number, gone: here.deletedAt !== null };
 };
 
-/** True when any row of a bundle has the id of a row that is here. */
-export const takenIds = async (
-  db: Db,
-  rows: {
-    sites: readonly { id: string }[];
-    links: readonly { id: string; design: { id: string }; kept: readonly { id: string }[] }[];
-    features: readonly { id: string }[];
-    photos: readonly { id: string }[];
-    obstacles: readonly string[];
-  },
-): Promise<boolean> => {
-  const taken = async (table: string, ids: readonly string[]): Promise<boolean> => {
-    if (ids.length === 0) return false;
+/** True when any of these ids is one of a record that is here. @param ids by kind */
+export const takenIds = async (db: Db, ids: ReadonlyMap<string, readonly string[]>): Promise<boolean> => {
+  for (const [kind, list] of ids) {
+    if (list.length === 0) continue;
     const r = await db.execute<{ taken: boolean }>(
-      sql`SELECT EXISTS (SELECT FROM ${sql.identifier(table)} WHERE id = ANY(${sql.param([...ids])}::uuid[])) AS taken`,
+      sql`SELECT EXISTS (SELECT FROM ${sql.identifier(storeOf(kind).table)} WHERE id = ANY(${sql.param([...list])}::uuid[])) AS taken`,
     );
-    return r.rows[0]?.taken === true;
-  };
-  const of = (list: readonly { id: string }[]): string[] => list.map((r) => r.id);
-  const found = await Promise.all([
-    taken("site", of(rows.sites)),
-    taken("link", of(rows.links)),
-    taken(
-      "design",
-      rows.links.flatMap((l) => [l.design.id, ...of(l.kept)]),
-    ),
-    taken("feature", of(rows.features)),
-    taken("photo", of(rows.photos)),
-    taken("obstacle", rows.obstacles),
-  ]);
-  return found.some(Boolean);
+    if (r.rows[0]?.taken === true) return true;
+  }
+  return false;
 };
 
 /** Writes a whole job but its obstacles, within a transaction. @throws Refused when a job of this id is here already. */
 export const insertJobRows = async (
   tx: Tx,
-  rows: Omit<JobRows, "obstacles">,
-  bytesOf: (photoId: string) => Promise<Buffer>,
+  rows: JobRows,
+  bytesOf: (kind: string, id: string) => Promise<Buffer | null>,
 ): Promise<string> => {
-  await tx.execute(sql`SELECT pg_advisory_xact_lock(4610)`);
-  const id = rows.job.id!;
+  await lockJobs(tx);
+  const { id, values } = rows.job;
   const [here] = await tx.select({ number: job.number, name: job.name }).from(job).where(eq(job.id, id));
   if (here !== undefined) throw new Refused("job-exists", "job", { name: here.name, number: here.number });
   const [{ next } = { next: 1 }] = await tx.select({ next: sql<number>`coalesce(max(${job.number}), 0)::int + 1` }).from(job);
-  await tx.insert(job).values({ ...rows.job, number: next });
-  await tx.insert(brief).values({ jobId: id, doc: rows.brief });
-  for (const s of rows.sites) await tx.insert(site).values({ ...s, jobId: id });
-  for (const l of rows.links) {
-    await tx.insert(link).values({ ...l.link, jobId: id });
-    await tx.insert(design).values({ ...l.design, linkId: l.link.id! });
-    for (const d of l.kept) await tx.insert(design).values({ ...d, linkId: l.link.id!, chosen: false });
+  await storeOf("job").insert(tx, { id, jobId: id, values: { ...values, number: next } });
+  for (const r of rows.records) {
+    checkWhole(r.kind, r.values);
+    const bytes = await bytesOf(r.kind, r.id);
+    await storeOf(r.kind).insert(tx, { id: r.id, jobId: id, values: r.values, ...(bytes === null ? {} : { bytes }) });
   }
-  for (const f of rows.features) {
-    await tx.execute(
-      sql`INSERT INTO feature (id, job_id, name, shape) VALUES (${f.id}, ${id}, ${f.name}, ST_SetSRID(ST_GeomFromGeoJSON(${shapeJson(f.points)}), 4326))`,
-    );
-  }
-  for (const p of rows.photos) await tx.insert(photo).values({ ...p, bytes: await bytesOf(p.id!), jobId: id });
-  await recordChange(tx, { jobId: id, entity: "job", entityId: id, action: "create", before: null, after: { name: rows.job.name } });
+  await recordChange(tx, { jobId: id, entity: "job", entityId: id, action: "create", before: null, after: { title_: values.name } });
   return id;
 };

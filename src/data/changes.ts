@@ -15,6 +15,8 @@ export interface JobNews {
   readonly jobId: string;
   /** What changed: an entity of the log, or "import" while one is under way. */
   readonly entity: string;
+  /** Which one; null when it is more than one. */
+  readonly id: string | null;
   readonly clientId: string | null;
 }
 
@@ -34,5 +36,5 @@ export const recordChange = async (
     .update(job)
     .set({ revision: sql`${job.revision} + 1`, updatedAt: sql`now()` })
     .where(eq(job.id, input.jobId));
-  await tellJob(tx, { jobId: input.jobId, entity: input.entity, clientId });
+  await tellJob(tx, { jobId: input.jobId, entity: input.entity, id: input.entityId, clientId });
 };

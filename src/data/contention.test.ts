@@ -5,10 +5,9 @@ import { NotFound, Refused, VersionClash } from "./clash";
 import { type Db, openDb } from "./client";
 import { listRadios } from "./hardware";
 import { redoLast, undoLast } from "./history";
-import { createJob, linksOf } from "./jobs";
-import { createLink, updateDesign } from "./links";
-import { createObstacle, updateDrawn } from "./obstacle-edits";
-import { createSite, updateSite } from "./sites";
+import { linksOf } from "./jobs";
+import { createLink } from "./links";
+import { create, createJob, patch } from "./testing/edits";
 
 const url = process.env.DATABASE_URL;
 if (url === undefined) throw new Error("DATABASE_URL is not set; run npm test");
@@ -27,16 +26,8 @@ const ROUNDS = 60;
 const known = (error: unknown): boolean => error instanceof VersionClash || error instanceof Refused || error instanceof NotFound;
 
 const fresh = async (db: Db) => {
-  const job = await createJob(db, {
-    name: "Contention",
-    place: "",
-    visitOn: "2026-12-03",
-    centreLatDeg: 41,
-    centreLonDeg: -31,
-    ruleDomain: "FCC-like",
-    rainRate001MmH: 28,
-  });
-  const at = (name: string, latDeg: number) => createSite(db, job.id, { name, latDeg, lonDeg: -31, mountAglM: 8, mountMaxAglM: null });
+  const job = await createJob(db, "Contention", { centreLatDeg: 41, centreLonDeg: -31 });
+  const at = (name: string, latDeg: number) => create(db, job.id, "site", { name, latDeg, lonDeg: -31, mountAglM: 8, mountMaxAglM: null });
   const [near, far] = [await at("A", 41), await at("B", 41.01)];
   const radioId = (await listRadios(db))[0]!.id;
   const design = {
@@ -57,11 +48,11 @@ const fresh = async (db: Db) => {
 test("undo against a save: both are answered every time, by success or by a clash with its row, and versions add up", async () => {
   const { job, near, design } = await fresh(one.db);
   const outlineOf = (d: number) => [
-    { latDeg: 41 + d, lonDeg: -31 },
-    { latDeg: 41 + d, lonDeg: -30.999 },
-    { latDeg: 41.001 + d, lonDeg: -30.999 },
+    [-31, 41 + d] as [number, number],
+    [-30.999, 41 + d] as [number, number],
+    [-30.999, 41.001 + d] as [number, number],
   ];
-  const obstacle = await createObstacle(one.db, job.id, {
+  const { id: obstacle } = await create(one.db, job.id, "obstacle", {
     name: "Wall",
     kind: "wall",
     outline: outlineOf(0),
@@ -95,7 +86,7 @@ test("undo against a save: both are answered every time, by success or by a clas
       settle(
         "save design",
         a(async () => {
-          designVersion = (await updateDesign(one.db, design.id, designVersion, { nearMountAglM: 8 + round / 100 })).version;
+          designVersion = (await patch(one.db, "design", design.id, designVersion, { nearMountAglM: 8 + round / 100 })).version;
         }),
       ),
       settle(
@@ -105,7 +96,7 @@ test("undo against a save: both are answered every time, by success or by a clas
       settle(
         "save site",
         b(async () => {
-          siteVersion = (await updateSite(two.db, near.id, siteVersion, { notes: `round ${round}` })).version;
+          siteVersion = (await patch(two.db, "site", near.id, siteVersion, { notes: `round ${round}` })).version;
         }),
       ),
       settle(
@@ -115,13 +106,13 @@ test("undo against a save: both are answered every time, by success or by a clas
       settle(
         "save wall",
         b(async () => {
-          wallVersion = await updateDrawn(two.db, "obstacle", obstacle, wallVersion, { heightM: 4 + round / 100 });
+          wallVersion = (await patch(two.db, "obstacle", obstacle, wallVersion, { heightM: 4 + round / 100 })).version;
         }),
       ),
     ]);
     const [link] = await linksOf(one.db, job.id);
     designVersion = link!.design.version;
-    siteVersion = (await updateSite(one.db, near.id, await versionOf(near.id), { owner: `${round}` })).version;
+    siteVersion = (await patch(one.db, "site", near.id, await versionOf(near.id), { owner: `${round}` })).version;
     wallVersion = await wallVersionOf(obstacle);
   }
   expect(strange).toEqual([]);
@@ -137,8 +128,8 @@ test("of two saves on one version one wins and the other is a clash with the row
   for (let round = 0; round < 20; round++) {
     const [version] = [design.version + round];
     const results = await Promise.allSettled([
-      updateDesign(one.db, design.id, version, { nearMountAglM: 9 }),
-      updateDesign(two.db, design.id, version, { nearMountAglM: 10 }),
+      patch(one.db, "design", design.id, version, { nearMountAglM: 9 + round }),
+      patch(two.db, "design", design.id, version, { nearMountAglM: 40 + round }),
     ]);
     const won = results.filter((r) => r.status === "fulfilled");
     const lost = results.find((r) => r.status === "rejected");

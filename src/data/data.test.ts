@@ -11,10 +11,10 @@ import { profileDto, profileOf } from "../service/profile";
 import { verdictsOf } from "../service/verdicts";
 import { NotFound, Refused, VersionClash } from "./clash";
 import { type Db, isBrokenReference, isUnreachable, openDb } from "./client";
-import { createJob, getJob, getLink, type JobRow, linksOf, listJobs, sitesOf, updateJob } from "./jobs";
-import { createLink, setLinkDeleted, updateDesign } from "./links";
-import { createSite, setSiteDeleted, updateSite } from "./sites";
+import { getJob, getLink, type JobRow, linksOf, listJobs, sitesOf } from "./jobs";
+import { createLink, type DesignInput } from "./links";
 import { gridsAlong } from "./terrain-store";
+import { bring, create, createJob, patch, take } from "./testing/edits";
 
 /* On a real PostgreSQL that the test command starts and fills with the demo job. */
 const url = process.env.DATABASE_URL;
@@ -29,16 +29,7 @@ beforeAll(async () => {
 });
 afterAll(() => close());
 
-const newJob = (name: string) =>
-  createJob(db, {
-    name,
-    place: "",
-    visitOn: "2026-12-03",
-    centreLatDeg: 47.3,
-    centreLonDeg: -19.4,
-    ruleDomain: "FCC-like",
-    rainRate001MmH: 28,
-  });
+const newJob = (name: string) => createJob(db, name, { centreLatDeg: 47.3, centreLonDeg: -19.4 });
 const at = (name: string, latDeg: number, lonDeg: number) => ({
   name,
   latDeg,
@@ -48,19 +39,7 @@ const at = (name: string, latDeg: number, lonDeg: number) => ({
   structure: "",
   power: "",
 });
-const someDesign = async (jobId: string) => {
-  const {
-    id: _i,
-    linkId: _l,
-    version: _v,
-    createdAt: _c,
-    updatedAt: _u,
-    deletedAt: _d,
-    chosen: _h,
-    ...design
-  } = (await linksOf(db, jobId))[1]!.design;
-  return design;
-};
+const someDesign = async (jobId: string): Promise<DesignInput> => (await linksOf(db, jobId))[1]!.design as DesignInput;
 
 describe("terrain store", () => {
   test("a profile out of the tiles in the database equals one out of the generator's grid", async () => {
@@ -88,12 +67,12 @@ describe("jobs, sites, links", () => {
   test("an edit on an old version is a clash with the row as it stands; nothing is overwritten", async () => {
     const [link] = await linksOf(db, demoJob.id);
     const { design } = link!;
-    const first = await updateDesign(db, design.id, design.version, { nearPowerDbm: 12 });
+    const first = await patch(db, "design", design.id, design.version, { nearPowerDbm: 12 });
     expect(first.version).toBe(design.version + 1);
-    const error = await updateDesign(db, design.id, design.version, { nearPowerDbm: 3 }).catch((e: unknown) => e);
+    const error = await patch(db, "design", design.id, design.version, { nearPowerDbm: 3 }).catch((e: unknown) => e);
     expect(error).toBeInstanceOf(VersionClash);
     expect((error as VersionClash).current).toMatchObject({ nearPowerDbm: 12, version: first.version });
-    await updateDesign(db, design.id, first.version, { nearPowerDbm: design.nearPowerDbm });
+    await patch(db, "design", design.id, first.version, { nearPowerDbm: design.nearPowerDbm });
     const log = await db.execute<{ n: number }>(
       sql`SELECT count(*)::int AS n FROM change WHERE entity_id = ${design.id} AND before IS NOT NULL`,
     );
@@ -102,31 +81,31 @@ describe("jobs, sites, links", () => {
 
   test("one spot, one site; a link needs two ends at a possible distance; a site in use stays", async () => {
     const job = await newJob("spots");
-    const a = await createSite(db, job.id, at("A", 47.3, -19.4));
-    const b = await createSite(db, job.id, at("B", 47.304, -19.4));
-    await expect(createSite(db, job.id, at("A2", 47.3, -19.4))).rejects.toMatchObject({ code: "same-spot", values: { name: "A" } });
-    const remote = await createSite(db, job.id, at("C", 55.4, -19.4));
+    const a = await create(db, job.id, "site", at("A", 47.3, -19.4));
+    const b = await create(db, job.id, "site", at("B", 47.304, -19.4));
+    await expect(create(db, job.id, "site", at("A2", 47.3, -19.4))).rejects.toMatchObject({ code: "same-spot", values: { name: "A" } });
+    const remote = await create(db, job.id, "site", at("C", 55.4, -19.4));
     const design = await someDesign(demoJob.id);
     const make = (nearSiteId: string, farSiteId: string) => createLink(db, job.id, { nearSiteId, farSiteId, label: "", design });
     await expect(make(a.id, a.id)).rejects.toMatchObject({ code: "same-ends" });
     await expect(make(a.id, remote.id)).rejects.toMatchObject({ code: "link-length" });
     await expect(make(a.id, demoJob.id)).rejects.toBeInstanceOf(NotFound);
     const link = await make(a.id, b.id);
-    await expect(setSiteDeleted(db, a.id, a.version, true)).rejects.toBeInstanceOf(Refused);
-    await setLinkDeleted(db, link.id, link.version, true);
+    await expect(take(db, "site", a.id, a.version)).rejects.toBeInstanceOf(Refused);
+    await take(db, "link", link.id, link.version);
     expect(await linksOf(db, job.id)).toHaveLength(0);
-    await setSiteDeleted(db, a.id, a.version, true);
+    await take(db, "site", a.id, a.version);
     expect((await sitesOf(db, job.id)).map((s) => s.name)).toEqual(["B", "C"]);
-    await setSiteDeleted(db, a.id, a.version + 1, false);
-    await setLinkDeleted(db, link.id, link.version + 1, false);
+    await bring(db, "site", a.id, a.version + 1);
+    await bring(db, "link", link.id, link.version + 1);
     expect(await linksOf(db, job.id)).toHaveLength(1);
-    await expect(updateSite(db, b.id, b.version, { latDeg: 47.3, lonDeg: -19.4 })).rejects.toMatchObject({ code: "same-spot" });
+    await expect(patch(db, "site", b.id, b.version, { latDeg: 47.3, lonDeg: -19.4 })).rejects.toMatchObject({ code: "same-spot" });
   });
 
   test("a design may not name a radio that is not there; a half-made link leaves nothing", async () => {
     const job = await newJob("half");
-    const a = await createSite(db, job.id, at("A", 47.3, -19.4));
-    const b = await createSite(db, job.id, at("B", 47.301, -19.4));
+    const a = await create(db, job.id, "site", at("A", 47.3, -19.4));
+    const b = await create(db, job.id, "site", at("B", 47.301, -19.4));
     const design = { ...(await someDesign(demoJob.id)), nearRadioId: "no-such-radio" };
     const error = await createLink(db, job.id, { nearSiteId: a.id, farSiteId: b.id, label: "", design }).catch((e: unknown) => e);
     expect(isBrokenReference(error)).toBe(true);
@@ -138,10 +117,10 @@ describe("jobs, sites, links", () => {
 describe("the basis of a job", () => {
   test("is versioned, logged, and makes what was computed stale", async () => {
     const job = await newJob("basis");
-    const changed = await updateJob(db, job.id, job.version, { clearancePolicy: "two-condition", tideRangeM: 2.5 });
+    const changed = await patch(db, "job", job.id, job.version, { clearancePolicy: "two-condition", tideRangeM: 2.5 });
     expect(changed).toMatchObject({ clearancePolicy: "two-condition", tideRangeM: 2.5, version: job.version + 1 });
-    expect(changed.revision).toBeGreaterThan(job.revision);
-    await expect(updateJob(db, job.id, job.version, { marginDb: 3 })).rejects.toMatchObject({ current: { marginDb: 10 } });
+    expect((await getJob(db, job.id)).revision).toBeGreaterThan(job.revision);
+    await expect(patch(db, "job", job.id, job.version, { marginDb: 3 })).rejects.toMatchObject({ current: { marginDb: 10 } });
     const log = await db.execute<{ action: string; after: { tideRangeM: number } }>(
       sql`SELECT action, after FROM change WHERE entity = 'job' AND entity_id = ${job.id} ORDER BY id DESC LIMIT 1`,
     );
@@ -172,8 +151,8 @@ describe("verdicts", () => {
 
   test("outside all surveys the ground is unknown and so is the verdict", async () => {
     const job = await newJob("far away");
-    const a = await createSite(db, job.id, at("A", 10, 10));
-    const b = await createSite(db, job.id, at("B", 10.01, 10));
+    const a = await create(db, job.id, "site", at("A", 10, 10));
+    const b = await create(db, job.id, "site", at("B", 10.01, 10));
     await createLink(db, job.id, { nearSiteId: a.id, farSiteId: b.id, label: "", design: await someDesign(demoJob.id) });
     expect((await verdictsOf(db, await getJob(db, job.id)))[0]).toMatchObject({ verdict: "unknown", trouble: "ground-unknown" });
   });

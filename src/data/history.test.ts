@@ -1,19 +1,19 @@
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
-import { briefSchema } from "../contract";
+import { lonLats } from "../contract";
 import { verdictsOf } from "../service/verdicts";
 import { asClient } from "./actor";
-import { getBrief, saveBrief } from "./brief";
 import type { JobNews } from "./changes";
 import { Refused, VersionClash } from "./clash";
 import { type Db, openDb } from "./client";
 import { listRadios } from "./hardware";
 import { historyOf, redoLast, takeBack, undoLast } from "./history";
-import { createJob, getJob, type JobRow, linksOf, sitesOf, updateJob } from "./jobs";
-import { createLink, setGroundTold } from "./links";
+import { getJob, type JobRow, linksOf, sitesOf } from "./jobs";
+import { createLink } from "./links";
 import { openNews } from "./listen";
-import { createObstacle, splitObstacle, updateDrawn } from "./obstacle-edits";
+import { splitObstacle } from "./obstacle-edits";
 import { obstaclesOf } from "./obstacles";
-import { createSite, setSiteDeleted, updateSite } from "./sites";
+import { edit, listRecords } from "./records";
+import { create, createJob, patch, take } from "./testing/edits";
 
 const url = process.env.DATABASE_URL;
 if (url === undefined) throw new Error("DATABASE_URL is not set; run npm test");
@@ -25,16 +25,7 @@ beforeAll(() => {
 });
 afterAll(() => close());
 
-const newJob = (name: string): Promise<JobRow> =>
-  createJob(db, {
-    name,
-    place: "",
-    visitOn: "2026-12-03",
-    centreLatDeg: 40,
-    centreLonDeg: -30,
-    ruleDomain: "FCC-like",
-    rainRate001MmH: 28,
-  });
+const newJob = (name: string): Promise<JobRow> => createJob(db, name, { centreLatDeg: 40, centreLonDeg: -30 });
 const site = (name: string, latDeg: number) => ({ name, latDeg, lonDeg: -30, mountAglM: 5, mountMaxAglM: null });
 const me = <T>(work: () => Promise<T>): Promise<T> => asClient("client-me", work);
 const you = <T>(work: () => Promise<T>): Promise<T> => asClient("client-you", work);
@@ -47,17 +38,10 @@ const square = [
 const house = {
   name: "House",
   kind: "building" as const,
-  outline: square,
+  outline: lonLats(square),
   baseAmslM: 3,
   heightM: 7,
-  crownBaseM: 0,
-  freeBelowM: 0,
-  growthMPerYear: 0,
   heightSigmaM: 0.5,
-  species: null,
-  leaf: null,
-  source: "drawn",
-  heightSource: "typed",
   surveyedOn: "2026-01-01",
 };
 
@@ -68,64 +52,64 @@ describe("undo and redo across a job", () => {
       sites: (await sitesOf(db, job.id)).map((s) => [s.name, s.mountAglM]),
       obstacles: (await obstaclesOf(db, job.id, EVERYWHERE, 100)).rows.map((o) => [o.heightM, o.outline.length]),
       tide: (await getJob(db, job.id)).tideRangeM,
-      customer: briefSchema.parse((await getBrief(db, job.id)).doc).customer,
+      customer: (await listRecords(db, job.id, "brief"))[0]!.customer,
     });
     const states = [await seen()];
     const step = async (work: () => Promise<unknown>) => {
       await me(work);
       states.push(await seen());
     };
-    await step(() => createSite(db, job.id, site("A", 40)));
+    await step(() => create(db, job.id, "site", site("A", 40)));
     const [a] = await sitesOf(db, job.id);
-    await step(() => updateSite(db, a!.id, 1, { mountAglM: 9 }));
-    await step(() => createObstacle(db, job.id, house));
+    await step(() => patch(db, "site", a!.id, 1, { mountAglM: 9 }));
+    await step(() => create(db, job.id, "obstacle", house));
     const [o] = (await obstaclesOf(db, job.id, EVERYWHERE, 100)).rows;
-    await step(() => updateDrawn(db, "obstacle", o!.id, 1, { heightM: 12, outline: square.slice(0, 3) }));
-    await step(() => updateDrawn(db, "obstacle", o!.id, 2, {}, true));
-    await step(() => updateJob(db, job.id, 1, { tideRangeM: 3 }));
-    await step(() => saveBrief(db, job.id, 0, briefSchema.parse({ customer: "Kelp Works" })));
+    await step(() => patch(db, "obstacle", o!.id, 1, { heightM: 12, outline: lonLats(square.slice(0, 3)) }));
+    await step(() => take(db, "obstacle", o!.id, 2));
+    await step(() => patch(db, "job", job.id, 1, { tideRangeM: 3 }));
+    await step(() => edit(db, job.id, (door) => door.patch("brief", job.id, 0, { customer: "Kelp Works" })));
     for (let i = states.length - 2; i >= 0; i--) {
-      expect(await me(() => undoLast(db, job.id))).not.toBeNull();
+      expect((await me(() => undoLast(db, job.id))).step).not.toBeNull();
       expect(await seen(), `back to ${i}`).toEqual(states[i]);
     }
     for (let i = 1; i < states.length; i++) {
-      expect(await me(() => redoLast(db, job.id))).not.toBeNull();
+      expect((await me(() => redoLast(db, job.id))).step).not.toBeNull();
       expect(await seen(), `on to ${i}`).toEqual(states[i]);
     }
-    expect(await me(() => redoLast(db, job.id))).toBeNull();
+    expect((await me(() => redoLast(db, job.id))).step).toBeNull();
     // A new edit ends what could be done again.
     await me(() => undoLast(db, job.id));
     await me(() =>
-      updateSite(db, a!.id, (a!.version ?? 1) + 3, { name: "B" }).catch(async () =>
-        updateSite(db, a!.id, (await sitesOf(db, job.id))[0]!.version, { name: "B" }),
+      patch(db, "site", a!.id, (a!.version ?? 1) + 3, { name: "B" }).catch(async () =>
+        patch(db, "site", a!.id, (await sitesOf(db, job.id))[0]!.version, { name: "B" }),
       ),
     );
-    expect(await me(() => redoLast(db, job.id))).toBeNull();
+    expect((await me(() => redoLast(db, job.id))).step).toBeNull();
   });
 
   test("each browser takes back its own; what another changed since is a clash and stays", async () => {
     const job = await newJob("Two");
-    const row = await me(() => createSite(db, job.id, site("A", 40)));
-    await me(() => updateSite(db, row.id, 1, { mountAglM: 8 }));
-    await you(() => updateSite(db, row.id, 2, { name: "Renamed" }));
+    const row = await me(() => create(db, job.id, "site", site("A", 40)));
+    await me(() => patch(db, "site", row.id, 1, { mountAglM: 8 }));
+    await you(() => patch(db, "site", row.id, 2, { name: "Renamed" }));
     // The other field is nobody else's: it goes back.
     await me(() => undoLast(db, job.id));
     expect((await sitesOf(db, job.id))[0]).toMatchObject({ name: "Renamed", mountAglM: 5 });
     await me(() => redoLast(db, job.id));
-    await you(async () => updateSite(db, row.id, (await sitesOf(db, job.id))[0]!.version, { mountAglM: 11 }));
+    await you(async () => patch(db, "site", row.id, (await sitesOf(db, job.id))[0]!.version, { mountAglM: 11 }));
     await expect(me(() => undoLast(db, job.id))).rejects.toBeInstanceOf(VersionClash);
     expect((await sitesOf(db, job.id))[0]!.mountAglM).toBe(11);
     const history = await me(() => historyOf(db, job.id));
     expect(history.changes.filter((c) => c.mine).length).toBeGreaterThan(0);
-    expect(history.changes[0]).toMatchObject({ mine: false, fields: ["mountAglM"] });
+    expect(history.changes[0]).toMatchObject({ mine: false, fields: [{ field: "mountAglM", from: 8, to: 11 }] });
     await me(() => takeBack(db, job.id, history.changes[0]!.id));
     expect((await sitesOf(db, job.id))[0]!.mountAglM).toBe(8);
   });
 
   test("a site that got a link meanwhile is not taken from under it", async () => {
     const job = await newJob("Used");
-    const a = await me(() => createSite(db, job.id, site("A", 40)));
-    const b = await me(() => createSite(db, job.id, site("B", 40.01)));
+    const a = await me(() => create(db, job.id, "site", site("A", 40)));
+    const b = await me(() => create(db, job.id, "site", site("B", 40.01)));
     const [radio] = await listRadios(db);
     await you(() =>
       createLink(db, job.id, {
@@ -145,24 +129,25 @@ describe("undo and redo across a job", () => {
       }),
     );
     await expect(me(() => undoLast(db, job.id))).rejects.toBeInstanceOf(Refused);
-    await expect(setSiteDeleted(db, b.id, 1, true)).rejects.toBeInstanceOf(Refused);
+    await expect(take(db, "site", b.id, 1)).rejects.toBeInstanceOf(Refused);
     // Without ground the verdict says unknown; told level it can be judged; undone it is unknown again.
     const verdict = async () => (await verdictsOf(db, await getJob(db, job.id)))[0]!;
     expect((await verdict()).clearanceVerdict).toBe("unknown");
     const [link] = await linksOf(db, job.id);
-    await you(() => setGroundTold(db, link!.id, 1, { kind: "level", sigmaM: 0.3, points: [{ distanceM: 0, heightAmslM: 12 }] }));
+    await you(() =>
+      patch(db, "link", link!.id, 1, { groundTold: { kind: "level", sigmaM: 0.3, points: [{ distanceM: 0, heightAmslM: 12 }] } }),
+    );
     expect((await verdict()).clearanceVerdict).not.toBe("unknown");
     await you(() => undoLast(db, job.id));
     expect((await verdict()).clearanceVerdict).toBe("unknown");
   });
 
-  test("an obstacle cut in two is two steps that lead back to one", async () => {
+  test("an obstacle cut in two is one step that leads back to one", async () => {
     const job = await newJob("Cut");
-    const id = await me(() => createObstacle(db, job.id, house));
-    const half = (w: number, e: number) => square.map((p) => ({ ...p, lonDeg: p.lonDeg === -30 ? w : e }));
-    await me(() => splitObstacle(db, id, 1, [half(-30, -29.9995), half(-29.9995, -29.999)]));
+    const { id } = await me(() => create(db, job.id, "obstacle", house));
+    const half = (w: number, e: number) => square.map((p): [number, number] => [p.lonDeg === -30 ? w : e, p.latDeg]);
+    await me(() => splitObstacle(db, job.id, id, 1, [half(-30, -29.9995), half(-29.9995, -29.999)]));
     expect((await obstaclesOf(db, job.id, EVERYWHERE, 100)).rows).toHaveLength(2);
-    await me(() => undoLast(db, job.id));
     await me(() => undoLast(db, job.id));
     const left = (await obstaclesOf(db, job.id, EVERYWHERE, 100)).rows;
     expect(left).toHaveLength(1);
@@ -181,8 +166,8 @@ test("what one browser changes is told to the others as it happens", async () =>
     });
   });
   await ready;
-  await you(() => createSite(db, job.id, site("A", 40)));
+  const made = await you(() => create(db, job.id, "site", site("A", 40)));
   const end = Date.now() + 5000;
   while (heard.length === 0 && Date.now() < end) await new Promise((r) => setTimeout(r, 10));
-  expect(heard[0]).toEqual({ jobId: job.id, entity: "site", clientId: "client-you" });
+  expect(heard[0]).toEqual({ jobId: job.id, entity: "site", id: made.id, clientId: "client-you" });
 });

@@ -1,113 +1,83 @@
-import { and, desc, eq, gt, inArray, isNull, notInArray, or, sql } from "drizzle-orm";
-import type { PgTable } from "drizzle-orm/pg-core";
+import { and, desc, eq, inArray, lt, notInArray, sql } from "drizzle-orm";
 import { deepEqual } from "fast-equals";
-import { clientNow } from "./actor";
+import {
+  type ChangeDto,
+  type FieldChange,
+  type HistoryDto,
+  isKind,
+  kindOf,
+  kinds,
+  type StepDto,
+  seesPrices,
+  type UndoneDto,
+} from "../contract";
+import { clientNow, roleNow } from "./actor";
 import { recordChange, type Tx } from "./changes";
-import { NotFound, Refused, VersionClash } from "./clash";
+import { NotFound, VersionClash } from "./clash";
 import type { Db } from "./client";
 import { setImportRemoved } from "./imports";
-import { loggedRow, setColumns } from "./obstacle-edits";
-import { PHOTO_HEAD } from "./photos";
-import { brief, change, design, job, link, photo, site } from "./schema";
+import { fieldsOfLog, hiddenOfLog, titleOfLog } from "./old-log";
+import { checkRefs, checkWhole, lockJob, logged, makeStale, mayEdit, titleOf, told } from "./records";
+import { rulesOf } from "./rules";
+import { change } from "./schema";
+import { storeOf } from "./stores";
 
 export type ChangeRow = typeof change.$inferSelect;
+type Values = Record<string, unknown>;
+type Side = "before" | "after";
 
-const TABLES: Readonly<Record<string, PgTable & { id?: unknown }>> = { site, link, design, job, photo };
-const NOT_COMPARED = new Set([
-  "id",
-  "jobId",
-  "version",
-  "createdAt",
-  "updatedAt",
-  "deletedAt",
-  "revision",
-  "design",
-  "bytes",
-  "linkId",
-  "chosen",
-  "number",
-]);
-
-/** Deep equality of JSON values; absent and null are the same. */
-/** By structure, as a row comes back: dates as text, nothing as null. */
-const same = (a: unknown, b: unknown): boolean => deepEqual(plain(a), plain(b));
-const plain = (value: unknown): unknown => JSON.parse(JSON.stringify(value ?? null));
-
-type Logged = Readonly<Record<string, unknown>> | null;
-
-const keyOf = (entity: string): "id" | "jobId" => (entity === "brief" ? "jobId" : "id");
-
-const rowOf = async (tx: Tx, entity: string, id: string): Promise<Record<string, unknown> | null> => {
-  if (entity === "obstacle" || entity === "feature") return loggedRow(tx, entity, id, true);
-  if (entity === "photo") {
-    const [head] = await tx.select(PHOTO_HEAD).from(photo).where(eq(photo.id, id)).for("update");
-    return head === undefined ? null : (JSON.parse(JSON.stringify(head)) as Record<string, unknown>);
-  }
-  const table = entity === "brief" ? brief : TABLES[entity];
-  if (table === undefined) throw new Refused("not-undoable", "change");
-  const [row] = await tx
-    .select()
-    .from(table)
-    .where(eq((table as never as Record<string, never>)[keyOf(entity)]!, id))
-    .for("update");
-  // As the log keeps it: dates as text.
-  return row === undefined ? null : (JSON.parse(JSON.stringify(row)) as Record<string, unknown>);
-};
-
-const write = async (tx: Tx, entity: string, id: string, fields: Record<string, unknown>): Promise<void> => {
-  if (entity === "obstacle" || entity === "feature") return setColumns(tx, entity, id, fields);
-  const table = (entity === "brief" ? brief : TABLES[entity]!) as typeof site;
-  const { deletedAt, ...rest } = fields;
-  await tx
-    .update(table)
-    .set({
-      ...rest,
-      ...("deletedAt" in fields ? { deletedAt: deletedAt === null ? null : sql`now()` } : {}),
-      version: sql`${table.version} + 1`,
-      updatedAt: sql`now()`,
-    } as never)
-    .where(eq((table as never as Record<string, never>)[keyOf(entity)]!, id));
-};
+/** By structure, as a row comes back: nothing is null. */
+const same = (a: unknown, b: unknown): boolean => deepEqual(a ?? null, b ?? null);
 
 /** Fields that an edit changed, as they were (side "before") or as it left them (side "after"). */
-const changedFields = (c: ChangeRow, side: "before" | "after"): Record<string, unknown> => {
-  const before = (c.before ?? {}) as Record<string, unknown>;
-  const after = (c.after ?? {}) as Record<string, unknown>;
-  const keys = Object.keys(after).filter((k) => !NOT_COMPARED.has(k) && !same(before[k], after[k]));
+const changedFields = (c: ChangeRow, side: Side): Values => {
+  const before = fieldsOfLog(c.entity, c.before);
+  const after = fieldsOfLog(c.entity, c.after);
+  const known = kindOf(c.entity).fields.shape;
+  const keys = Object.keys(after).filter((k) => k in known && !same(before[k], after[k]));
   return Object.fromEntries(keys.map((k) => [k, (side === "before" ? before : after)[k] ?? null]));
 };
 
+/** True when an edit leaves the record taken away, seen from one of its sides. */
+const leavesGone = (c: ChangeRow, side: Side): boolean =>
+  c.action === "delete" ? side === "after" : c.action === "restore" ? side === "before" : c.action === "create" && side === "before";
+
 /** Brings one edit back to how it was before (or after) it. @throws VersionClash when somebody has changed the same fields since. */
-const apply = async (tx: Tx, c: ChangeRow, side: "before" | "after"): Promise<void> => {
-  if (c.entity === "import") {
-    await setImportRemoved(tx, c.entityId, (side === "before") === (c.action === "import"));
-    return;
-  }
-  const row = await rowOf(tx, c.entity, c.entityId);
-  if (row === null) throw new NotFound(c.entity);
-  const gone =
-    c.action === "delete" ? side === "after" : c.action === "restore" ? side === "before" : c.action === "create" && side === "before";
+const apply = async (tx: Tx, c: ChangeRow, side: Side): Promise<void> => {
+  if (c.entity === "import") return setImportRemoved(tx, c.entityId, (side === "before") === (c.action === "import"));
+  mayEdit(c.entity);
+  const store = storeOf(c.entity);
+  const rules = rulesOf(c.entity);
+  const row = await store.read(tx, c.entityId, true);
+  if (row === null || row.jobId !== c.jobId) throw new NotFound(c.entity);
   if (c.action !== "update") {
-    if (gone && c.entity === "site") await refuseInUse(tx, c.entityId, row);
-    await write(tx, c.entity, c.entityId, { deletedAt: gone ? true : null });
-    return;
+    const gone = leavesGone(c, side);
+    if (gone === row.deleted) return;
+    if (gone) await rules.take?.(tx, row, c.action === "create");
+    else {
+      await checkRefs(tx, c.entity, row.jobId, row.values);
+      await rules.bring?.(tx, row);
+    }
+    await store.write(tx, c.entityId, {}, gone);
+    return makeStale(tx, c.entity, row);
   }
   const expected = changedFields(c, side === "before" ? "after" : "before");
-  for (const [key, value] of Object.entries(expected)) if (!same(row[key], value)) throw new VersionClash(c.entity, row);
-  await write(tx, c.entity, c.entityId, changedFields(c, side));
-};
-
-const refuseInUse = async (tx: Tx, siteId: string, row: Logged): Promise<void> => {
-  const [used] = await tx
-    .select()
-    .from(link)
-    .where(and(or(eq(link.nearSiteId, siteId), eq(link.farSiteId, siteId)), isNull(link.deletedAt)))
-    .limit(1);
-  if (used !== undefined) throw new Refused("site-in-use", "site", { name: String(row?.name ?? "The site"), link: used.number });
+  for (const [key, value] of Object.entries(expected))
+    if (!same(row.values[key], value)) throw new VersionClash(c.entity, told(c.entity, row));
+  const set = changedFields(c, side);
+  const after = { ...row.values, ...set };
+  checkWhole(c.entity, after);
+  await checkRefs(tx, c.entity, row.jobId, set);
+  await rules.patch?.(tx, row, after);
+  await store.write(tx, c.entityId, set);
+  await makeStale(tx, c.entity, { ...row, values: after });
 };
 
 const log = async (tx: Tx, c: ChangeRow, action: "undo" | "redo"): Promise<void> => {
-  await recordChange(tx, { jobId: c.jobId!, entity: c.entity, entityId: c.entityId, action, before: null, after: null, undoes: c.id });
+  const row = c.entity === "import" ? null : await storeOf(c.entity).read(tx, c.entityId, false);
+  const title = row === null ? titleOfLog(c.before, c.after) : await titleOf(tx, c.entity, row);
+  const words = c.entity === "import" ? { title_: title } : logged(c.entity, title, {});
+  await recordChange(tx, { jobId: c.jobId!, entity: c.entity, entityId: c.entityId, action, before: null, after: words, undoes: c.id });
   await tx
     .update(change)
     .set({ undone: action === "undo" })
@@ -115,48 +85,57 @@ const log = async (tx: Tx, c: ChangeRow, action: "undo" | "redo"): Promise<void>
 };
 
 const MADE = ["undo", "redo"];
+/** What this browser did to the job and may take back: the making of the job itself is none of it. */
+const mine = (jobId: string) =>
+  and(
+    eq(change.jobId, jobId),
+    eq(change.clientId, clientNow() ?? ""),
+    notInArray(change.action, MADE),
+    sql`NOT (${change.entity} = 'job' AND ${change.action} = 'create')`,
+  );
 
 const lastMade = async (tx: Tx, jobId: string): Promise<ChangeRow | undefined> => {
   const [row] = await tx
     .select()
     .from(change)
-    .where(and(eq(change.jobId, jobId), eq(change.clientId, clientNow() ?? ""), eq(change.undone, false), notInArray(change.action, MADE)))
+    .where(and(mine(jobId), eq(change.undone, false)))
     .orderBy(desc(change.id))
     .limit(1);
   return row;
 };
 
-/** What was taken back and may be done again: newest first, nothing once a new edit has been made after it. */
+/** Steps of one's own that redo looks back over. */
+const LOOKED_BACK = 1000;
+
+/** What this browser took back last and may do again; nothing once it has made a new edit since. */
 const lastUndone = async (tx: Tx, jobId: string): Promise<ChangeRow | undefined> => {
-  const mine = and(eq(change.jobId, jobId), eq(change.clientId, clientNow() ?? ""));
-  const [newest] = await tx
-    .select({ id: sql<number>`coalesce(max(${change.id}), 0)::bigint` })
+  const own = await tx
+    .select({ action: change.action, undoes: change.undoes })
     .from(change)
-    .where(and(mine, eq(change.undone, false), notInArray(change.action, MADE)));
-  // The undone edits that came after the newest standing one; the first of them is the next to do again.
-  const [row] = await tx
-    .select()
-    .from(change)
-    .where(and(mine, eq(change.undone, true), notInArray(change.action, MADE), gt(change.id, Number(newest?.id ?? 0))))
-    .orderBy(change.id)
-    .limit(1);
-  return row;
+    .where(and(eq(change.jobId, jobId), eq(change.clientId, clientNow() ?? "")))
+    .orderBy(desc(change.id))
+    .limit(LOOKED_BACK);
+  let doneAgain = 0;
+  for (const { action, undoes } of own) {
+    if (action === "redo") doneAgain++;
+    else if (action !== "undo") return undefined;
+    else if (doneAgain > 0) doneAgain--;
+    else {
+      const [row] = await tx
+        .select()
+        .from(change)
+        .where(and(eq(change.id, undoes!), eq(change.undone, true)));
+      return row;
+    }
+  }
+  return undefined;
 };
 
-export interface Step {
-  readonly entity: string;
-  readonly action: string;
-  readonly name: string;
-}
-
-const nameIn = (c: ChangeRow): string =>
-  String((c.after as Logged)?.name ?? (c.before as Logged)?.name ?? (c.after as Logged)?.fileName ?? "");
-const stepOf = (c: ChangeRow): Step => ({ entity: c.entity, action: c.action, name: nameIn(c) });
+const stepOf = (c: ChangeRow): StepDto => ({ entity: c.entity, action: c.action, name: titleOfLog(c.before, c.after) });
 
 const locked = <T>(db: Db, jobId: string, work: (tx: Tx) => Promise<T>): Promise<T> =>
   db.transaction(async (tx) => {
-    const [owner] = await tx.select({ id: job.id }).from(job).where(eq(job.id, jobId)).for("update");
-    if (owner === undefined) throw new NotFound("job");
+    await lockJob(tx, jobId);
     return work(tx);
   });
 
@@ -170,8 +149,8 @@ const stepWith = async (tx: Tx, c: ChangeRow): Promise<ChangeRow[]> =>
         .where(and(eq(change.step, c.step), eq(change.undone, c.undone), notInArray(change.action, MADE)))
         .orderBy(change.id);
 
-/** Takes a whole step back, newest edit first, or does it again, oldest first. */
-const turn = async (tx: Tx, c: ChangeRow, action: "undo" | "redo"): Promise<Step> => {
+/** Takes a whole step back, newest edit first, or does it again, oldest first. @returns what was done, and the rows as they now stand. */
+const turn = async (tx: Tx, c: ChangeRow, action: "undo" | "redo"): Promise<UndoneDto> => {
   const edits = await stepWith(tx, c);
   const [first] = edits;
   if (action === "undo") edits.reverse();
@@ -179,63 +158,95 @@ const turn = async (tx: Tx, c: ChangeRow, action: "undo" | "redo"): Promise<Step
     await apply(tx, edit, action === "undo" ? "before" : "after");
     await log(tx, edit, action);
   }
-  return stepOf(first ?? c);
+  const touched = new Map(edits.filter((e) => e.entity !== "import").map((e) => [`${e.entity} ${e.entityId}`, e]));
+  const rows: UndoneDto["rows"][number][] = [];
+  for (const e of touched.values()) {
+    const row = await storeOf(e.entity).read(tx, e.entityId, false);
+    rows.push({ kind: e.entity, id: e.entityId, row: row === null || row.deleted ? null : told(e.entity, row) });
+  }
+  return { step: stepOf(first ?? c), rows };
 };
 
-/** Takes back this browser's newest edit of a job; null when there is none. */
-export const undoLast = (db: Db, jobId: string): Promise<Step | null> =>
+const NOTHING: UndoneDto = { step: null, rows: [] };
+
+/** Takes back this browser's newest edit of a job; nothing when there is none. */
+export const undoLast = (db: Db, jobId: string): Promise<UndoneDto> =>
   locked(db, jobId, async (tx) => {
     const c = await lastMade(tx, jobId);
-    return c === undefined ? null : turn(tx, c, "undo");
+    return c === undefined ? NOTHING : turn(tx, c, "undo");
   });
 
-/** Does again what this browser last took back; null when there is nothing, or a newer edit stands. */
-export const redoLast = (db: Db, jobId: string): Promise<Step | null> =>
+/** Does again what this browser last took back; nothing when there is nothing, or a newer edit stands. */
+export const redoLast = (db: Db, jobId: string): Promise<UndoneDto> =>
   locked(db, jobId, async (tx) => {
     const c = await lastUndone(tx, jobId);
-    return c === undefined ? null : turn(tx, c, "redo");
+    return c === undefined ? NOTHING : turn(tx, c, "redo");
   });
 
 /** Takes back, or does again, one edit of anybody. */
-export const takeBack = (db: Db, jobId: string, changeId: number): Promise<Step> =>
+export const takeBack = (db: Db, jobId: string, changeId: number): Promise<UndoneDto> =>
   locked(db, jobId, async (tx) => {
     const [c] = await tx
       .select()
       .from(change)
       .where(and(eq(change.id, changeId), eq(change.jobId, jobId)));
-    if (c === undefined || MADE.includes(c.action)) throw new NotFound("change");
+    if (c === undefined || !isUndoable(c)) throw new NotFound("change");
     return turn(tx, c, c.undone ? "redo" : "undo");
   });
 
-export interface History {
-  readonly canUndo: boolean;
-  readonly canRedo: boolean;
-  readonly changes: readonly (Step & { id: number; at: string; mine: boolean; undone: boolean; undoable: boolean; fields: string[] })[];
-}
+const isUndoable = (c: ChangeRow): boolean => !MADE.includes(c.action) && !(c.entity === "job" && c.action === "create");
+
+/** What an edit changed, from what to what, as the one who asks may see it. */
+const fieldChanges = (c: ChangeRow): FieldChange[] => {
+  if (c.action !== "update" || !isKind(c.entity)) return [];
+  const [from, to] = [changedFields(c, "before"), changedFields(c, "after")];
+  const prices: readonly string[] = seesPrices(roleNow()) ? [] : (kindOf(c.entity).prices ?? []);
+  return [
+    ...Object.keys(to).map((field) => (prices.includes(field) ? { field } : { field, from: short(from[field]), to: short(to[field]) })),
+    ...hiddenOfLog(c.after).map((field) => ({ field })),
+  ];
+};
+
+/** Of what is long only how long it is. */
+const short = (value: unknown): unknown =>
+  Array.isArray(value)
+    ? { count: value.length }
+    : value !== null && typeof value === "object"
+      ? { count: Object.keys(value).length }
+      : typeof value === "string" && value.length > 80
+        ? `${value.slice(0, 79)}…`
+        : value;
 
 const SHOWN = 100;
-const UNDOABLE = ["site", "link", "design", "job", "brief", "obstacle", "feature", "photo", "import"];
 
-export const historyOf = (db: Db, jobId: string): Promise<History> =>
+/** @param beforeId tells the edits before that one. */
+export const historyOf = (db: Db, jobId: string, beforeId?: number): Promise<HistoryDto> =>
   db.transaction(async (tx) => {
+    const role = roleNow();
+    const seen = [...kinds().flatMap(([name, k]) => (k.seenBy.includes(role) ? [name] : [])), "import"];
     const rows = await tx
       .select()
       .from(change)
-      .where(and(eq(change.jobId, jobId), inArray(change.entity, UNDOABLE)))
+      .where(and(eq(change.jobId, jobId), inArray(change.entity, seen), beforeId === undefined ? undefined : lt(change.id, beforeId)))
       .orderBy(desc(change.id))
-      .limit(SHOWN);
+      .limit(SHOWN + 1);
     const [made, undone] = [await lastMade(tx, jobId), await lastUndone(tx, jobId)];
     return {
-      canUndo: made !== undefined && !(made.entity === "job" && made.action === "create"),
+      canUndo: made !== undefined,
       canRedo: undone !== undefined,
-      changes: rows.map((c) => ({
-        ...stepOf(c),
-        id: c.id,
-        at: c.at.toISOString(),
-        mine: c.clientId !== null && c.clientId === clientNow(),
-        undone: c.undone,
-        undoable: !MADE.includes(c.action) && !(c.entity === "job" && c.action === "create"),
-        fields: c.action === "update" ? Object.keys(changedFields(c, "after")) : [],
-      })),
+      more: rows.length > SHOWN,
+      changes: rows.slice(0, SHOWN).map(
+        (c): ChangeDto => ({
+          ...stepOf(c),
+          id: c.id,
+          entityId: c.entityId,
+          at: c.at.toISOString(),
+          mine: c.clientId !== null && c.clientId === clientNow(),
+          by: c.clientId === null ? null : c.clientId.slice(0, 4),
+          undone: c.undone,
+          undoable: isUndoable(c),
+          fields: fieldChanges(c),
+        }),
+      ),
     };
   });

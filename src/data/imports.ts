@@ -110,7 +110,7 @@ export const createImport = (
 export const WORK_CHANNEL = "dryarc_work";
 
 const tellImport = async (tx: Pick<Tx, "execute">, row: Pick<ImportRow, "jobId">): Promise<void> => {
-  if (row.jobId !== null) await tellJob(tx, { jobId: row.jobId, entity: "import", clientId: null });
+  if (row.jobId !== null) await tellJob(tx, { jobId: row.jobId, entity: "import", id: null, clientId: null });
 };
 
 /** @param jobId the job that it must belong to; left out where the program itself asks. */

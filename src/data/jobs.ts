@@ -1,6 +1,5 @@
-import { and, asc, desc, eq, inArray, isNull, sql } from "drizzle-orm";
-import { recordChange } from "./changes";
-import { NotFound, VersionClash } from "./clash";
+import { and, asc, desc, eq, inArray, isNull } from "drizzle-orm";
+import { NotFound } from "./clash";
 import type { Db } from "./client";
 import { design, job, link, site } from "./schema";
 
@@ -20,51 +19,6 @@ export const getJob = async (db: Db, jobId: string): Promise<JobRow> => {
   if (row === undefined) throw new NotFound("job");
   return row;
 };
-
-export interface NewJob {
-  readonly name: string;
-  readonly place: string;
-  readonly visitOn: string;
-  readonly centreLatDeg: number;
-  readonly centreLonDeg: number;
-  readonly ruleDomain: string;
-  readonly rainRate001MmH: number;
-  readonly tideRangeM?: number;
-  readonly stage?: string;
-}
-
-export const createJob = (db: Db, input: NewJob): Promise<JobRow> =>
-  db.transaction(async (tx) => {
-    // Two jobs made at once must not take the same number.
-    await tx.execute(sql`SELECT pg_advisory_xact_lock(4610)`);
-    const [{ next } = { next: 1 }] = await tx.select({ next: sql<number>`coalesce(max(${job.number}), 0)::int + 1` }).from(job);
-    const [row] = await tx
-      .insert(job)
-      .values({ ...input, number: next })
-      .returning();
-    await recordChange(tx, { jobId: row!.id, entity: "job", entityId: row!.id, action: "create", before: null, after: input });
-    return row!;
-  });
-
-/** Working rules and assumptions of a job, made on a version. @throws VersionClash with the row as it now stands. */
-export const updateJob = (
-  db: Db,
-  jobId: string,
-  version: number,
-  input: Partial<Omit<typeof job.$inferInsert, "id" | "number" | "version" | "revision" | "createdAt" | "updatedAt" | "deletedAt">>,
-): Promise<JobRow> =>
-  db.transaction(async (tx) => {
-    const [before] = await tx.select().from(job).where(eq(job.id, jobId)).for("update");
-    if (before === undefined || before.deletedAt !== null) throw new NotFound("job");
-    if (before.version !== version) throw new VersionClash("job", before);
-    await tx
-      .update(job)
-      .set({ ...input, version: version + 1 })
-      .where(eq(job.id, jobId));
-    await recordChange(tx, { jobId, entity: "job", entityId: jobId, action: "update", before, after: input });
-    const [row] = await tx.select().from(job).where(eq(job.id, jobId));
-    return row!;
-  });
 
 export const sitesOf = (db: Db, jobId: string): Promise<SiteRow[]> =>
   db

@@ -73,7 +73,7 @@ export const openNews = (url: string): { readonly listen: (l: Listener) => () =>
             }
             tell(news);
           },
-          back: () => tell({ jobId: "*", entity: "*", clientId: null }),
+          back: () => tell({ jobId: "*", entity: "*", id: null, clientId: null }),
         });
       opened = true;
       return () => {

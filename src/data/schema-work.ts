@@ -42,6 +42,24 @@ export const fileImport = pgTable(
   (t) => [index("file_import_job").on(t.jobId)],
 );
 
+/** Records of kinds that need no table of their own; what each holds is declared with its kind. */
+export const record = pgTable(
+  "record",
+  {
+    id: id(),
+    kind: text().notNull(),
+    jobId: uuid("job_id")
+      .notNull()
+      .references(() => job.id),
+    /** The site or link it belongs to, where its kind has one. */
+    parentId: uuid("parent_id"),
+    doc: jsonb().notNull(),
+    version: version(),
+    ...stamps(),
+  },
+  (t) => [index("record_job").on(t.jobId, t.kind)],
+);
+
 /** A map of the user's own beneath the drawing. */
 export const basemap = pgTable("basemap", {
   id: id(),

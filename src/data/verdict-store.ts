@@ -33,7 +33,8 @@ export const keepJudgement = async (db: Db, { linkId, want }: Stale, judgement: 
 };
 
 /** Says that verdicts of a job are there. */
-export const tellVerdicts = (db: Db, jobId: string): Promise<unknown> => tellJob(db, { jobId, entity: "verdict", clientId: null });
+export const tellVerdicts = (db: Db, jobId: string): Promise<unknown> =>
+  tellJob(db, { jobId, entity: "verdict", id: null, clientId: null });
 
 /** Somebody waits for the stale verdicts of these jobs. */
 export const askFor = async (db: Db, jobIds: readonly string[]): Promise<void> => {

@@ -1,6 +1,7 @@
 import { sql } from "drizzle-orm";
 import { drizzle } from "drizzle-orm/node-postgres";
 import type { PoolClient } from "pg";
+import { type FieldsOf, latLons } from "../contract";
 import { cutTile } from "../core/terrain";
 import { insertJobRows } from "../data/bundle";
 import type { Tx } from "../data/changes";
@@ -50,16 +51,22 @@ export const importBundle = async (db: Db, client: PoolClient, row: ImportRow, a
   try {
     const tx = drizzle(client) as unknown as Tx;
     await addHardware(tx, opened.hardware, row.id);
-    const jobId = await insertJobRows(tx, opened.rows, opened.photo);
+    const jobId = await insertJobRows(tx, opened.rows, opened.bytes);
     await copyInto(client, OBSTACLE_TABLE, async (write) => {
       let n = 0;
       for await (const o of opened.obstacles()) {
-        await write(obstacleLine(jobId, null, o.id, o));
+        const { outline, holes, ...fields } = o.values as FieldsOf<"obstacle">;
+        await write(obstacleLine(jobId, null, o.id, { ...fields, outline: latLons(outline), holes: holes.map(latLons) }));
         if (++n % 1000 === 0) goesOn();
       }
     });
     for (const part of opened.terrain) await takeTerrain(tx, part, row.id);
-    await finishImport(tx, row, { kept: opened.rows.sites.length, refused: 0, faults: [], jobId, differing: opened.differing }, jobId);
+    await finishImport(
+      tx,
+      row,
+      { kept: opened.rows.records.filter((r) => r.kind === "site").length, refused: 0, faults: [], jobId, differing: opened.differing },
+      jobId,
+    );
     // Ground is shared by all jobs: whatever was computed on it is stale.
     if (opened.terrain.length > 0) await tx.execute(sql`UPDATE job SET revision = revision + 1 WHERE deleted_at IS NULL`);
     await client.query("COMMIT");

@@ -3,14 +3,14 @@ import { stat } from "node:fs/promises";
 import { and, eq, isNull } from "drizzle-orm";
 import { drizzle } from "drizzle-orm/node-postgres";
 import type { PoolClient } from "pg";
-import { type FeaturesOptions, latLons, type ObstaclesOptions, type RowFaultDto, type SitesOptions } from "../contract";
+import { type FeaturesOptions, type FieldsOf, latLons, type ObstaclesOptions, type RowFaultDto, type SitesOptions } from "../contract";
 import { inverse } from "../core/geo";
 import type { Db } from "../data/client";
 import { copyInto, FEATURE_TABLE, featureLine, OBSTACLE_TABLE, obstacleLine } from "../data/copy";
 import { finishImport, type ImportRow, reportProgress } from "../data/imports";
 import { placesOf } from "../data/jobs";
+import { ONE_SPOT_M } from "../data/rules";
 import * as schema from "../data/schema";
-import { ONE_SPOT_M, type SiteInput } from "../data/sites";
 import { FileFault, type RawFeature, readVector, type VectorQuestion } from "../formats";
 import { farReason, featureOf, type Made, obstacleOf, siteOf } from "../service/import-rows";
 import { goesOn } from "./goes-on";
@@ -94,7 +94,7 @@ const copyAll = (
 const insertSites = async (
   client: PoolClient,
   row: ImportRow,
-  found: readonly { row: number; site: SiteInput }[],
+  found: readonly { row: number; site: FieldsOf<"site"> }[],
   count: Awaited<ReturnType<typeof counter>>,
 ) => {
   const db = drizzle(client, { schema });
@@ -137,7 +137,7 @@ export const importPlaces = async (db: Db, client: PoolClient, row: ImportRow, o
       };
     if (options.what === "sites") {
       const make = near((f) => siteOf(f, options));
-      const found: { row: number; site: SiteInput }[] = [];
+      const found: { row: number; site: FieldsOf<"site"> }[] = [];
       await read(async (f) => {
         const made = make(f);
         if ("reason" in made) count.refuse({ row: f.row, reason: made.reason });

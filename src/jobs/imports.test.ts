@@ -14,9 +14,9 @@ import { type Db, openDb } from "../data/client";
 import { filePath } from "../data/files";
 import { redoLast, undoLast } from "../data/history";
 import { createUpload, forgetOldUploads, getImport, removeImport, stopImport } from "../data/imports";
-import { createJob, type JobRow, sitesOf } from "../data/jobs";
-import { createSite } from "../data/sites";
+import { type JobRow, sitesOf } from "../data/jobs";
 import { gridsAlong } from "../data/terrain-store";
+import { create, createJob } from "../data/testing/edits";
 import { gridToGeoTiff } from "../formats";
 import { runImport } from "./run-import";
 import { askImport } from "./testing/bring";
@@ -40,15 +40,7 @@ beforeAll(async () => {
   process.env.DRYARC_FILES ??= path.join(dir, "files");
   mkdirSync(process.env.DRYARC_FILES, { recursive: true });
   openAll();
-  job = await createJob(db, {
-    name: "Imports",
-    place: "",
-    visitOn: "2026-12-03",
-    centreLatDeg: 46,
-    centreLonDeg: -25,
-    ruleDomain: "FCC-like",
-    rainRate001MmH: 28,
-  });
+  job = await createJob(db, "Imports", { centreLatDeg: 46, centreLonDeg: -25 });
 });
 afterEach(() => {
   worker?.kill("SIGKILL");
@@ -337,7 +329,7 @@ test("files that nobody asks for any more are forgotten, and that of a failed im
 describe("sites", () => {
   test("come from a table, refuse what stands on another, and go as one step of the browser that asked", async () => {
     const me = "client-imports";
-    await createSite(db, job.id, { name: "Here already", latDeg: 46.1, lonDeg: -25.1, mountAglM: 5, mountMaxAglM: null });
+    await create(db, job.id, "site", { name: "Here already", latDeg: 46.1, lonDeg: -25.1, mountAglM: 5, mountMaxAglM: null });
     const csv = 'name,lat,lon,mast\nOne,46.2,-25.2,20\nTwin,46.1,-25.1,5\nTwo,"46°18\'00""N","25°12\'00""W",\nNowhere,96,0,5\n';
     const id = await asClient(me, () =>
       brought("sites.csv", Buffer.from(csv), {

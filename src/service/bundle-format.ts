@@ -1,14 +1,5 @@
 import { z } from "zod";
-import {
-  basisSchema,
-  designFieldsSchema,
-  featureFieldsSchema,
-  groundToldSchema,
-  newSiteSchema,
-  obstacleFieldsSchema,
-  photoFieldsSchema,
-  uuid,
-} from "../contract";
+import { kindOf, RECORDS, uuid } from "../contract";
 import { antennaSchema, radioSchema } from "../formats";
 
 /* A whole job as one zip of open formats: JSON, GeoTIFF, JPEG, and a manifest with a checksum of each file. */
@@ -17,6 +8,21 @@ export const VERSION = 1;
 export const FORMAT = "dry-arc-job";
 export const MOST_UNPACKED_BYTES = 4_000_000_000;
 export const MOST_ENTRIES = 5000;
+/** Most rows of a kind that is read whole. */
+export const MOST_ROWS = 100_000;
+/** Designs kept beside the one in force. */
+const MOST_KEPT = 20;
+
+/** Files that every bundle has had from the first on; a kind that came later is left out where nobody wrote any. */
+export const ALWAYS_THERE: ReadonlySet<string> = new Set([
+  "job.json",
+  "brief.json",
+  "sites.json",
+  "links.json",
+  "obstacles.ndjson",
+  "features.ndjson",
+  "photos.json",
+]);
 
 export const manifestSchema = z.object({
   format: z.literal(FORMAT),
@@ -25,16 +31,7 @@ export const manifestSchema = z.object({
   name: z.string(),
   files: z.record(z.string(), z.object({ bytes: z.number(), sha256: z.string() })),
 });
-export const jobSchema = basisSchema.extend({
-  id: uuid,
-  name: z.string().min(1).max(80),
-  place: z.string().max(80),
-  stage: z.string().max(80),
-  visitOn: z.iso.date(),
-  centreLatDeg: z.number().min(-90).max(90),
-  centreLonDeg: z.number().min(-180).max(180),
-});
-export const siteSchema = newSiteSchema.extend({ id: uuid });
+
 /** A design written before permissions had fields: its words become a number that covers the channel of the design. */
 const upgraded = (raw: unknown): unknown => {
   if (raw === null || typeof raw !== "object" || !("permission" in raw)) return raw;
@@ -51,27 +48,38 @@ const upgraded = (raw: unknown): unknown => {
   };
   return { ...rest, permissions: [{ ...words, ...covers, maxEirpDbm: null, from: null, until: null }] };
 };
-export const linkSchema = z.object({
-  id: uuid,
-  number: z.number().int().min(1),
-  nearSiteId: uuid,
-  farSiteId: uuid,
-  label: z.string().max(80),
-  stage: z.string().max(80),
-  groundTold: groundToldSchema.nullable(),
-  design: z.preprocess(upgraded, designFieldsSchema.extend({ id: uuid })),
-  kept: z
-    .array(z.preprocess(upgraded, designFieldsSchema.extend({ id: uuid, name: z.string().max(40) })))
-    .max(20)
-    .default([]),
-});
-export const obstacleSchema = z.intersection(z.object({ id: uuid }), obstacleFieldsSchema);
-export const featureSchema = featureFieldsSchema.extend({ id: uuid });
+
+type Row = Record<string, unknown> & { id: string };
+
+/** What a record is in a bundle: its id, what is fixed and what is edited; what came since starts as a new one does. */
+export const rowSchemaOf = (name: string): z.ZodType<Row> => {
+  const k = kindOf(name);
+  const plain = k.fields.extend({ ...k.fixed.shape, id: uuid });
+  return plain.superRefine((row, context) => {
+    for (const { path, message } of k.check?.(row as never) ?? []) context.addIssue({ code: "custom", path: [path], message });
+  }) as unknown as z.ZodType<Row>;
+};
+
+const { fields: designFields } = RECORDS.design;
+const within = (more: z.ZodRawShape) => z.preprocess(upgraded, designFields.extend({ id: uuid, ...more }));
+/** Links hold their designs. */
+export const linkSchema = z.intersection(
+  rowSchemaOf("link"),
+  z.object({
+    design: within({}),
+    kept: z
+      .array(within({ name: z.string().max(40) }))
+      .max(MOST_KEPT)
+      .default([]),
+  }),
+);
+/** A job's number is the database's own. */
+export const jobSchema = RECORDS.job.fields.extend({ id: uuid });
+
 export const hardwareSchema = z.object({
   radios: z.array(z.object({ source: z.string(), sheet: radioSchema })),
   antennas: z.array(z.object({ source: z.string(), sheet: antennaSchema })),
 });
-export const photoSchema = photoFieldsSchema.extend({ id: uuid, mime: z.enum(["image/jpeg", "image/png", "image/webp"]) });
 export const terrainSchema = z.object({
   id: uuid,
   name: z.string().max(80),

@@ -4,23 +4,23 @@ import { readFile } from "node:fs/promises";
 import { createInterface } from "node:readline";
 import { deepEqual } from "fast-equals";
 import { z } from "zod";
-import { briefSchema } from "../contract";
+import { kindOf, kinds } from "../contract";
 import { planeProjection } from "../core/geo";
-import { type JobRows, jobHere, takenIds } from "../data/bundle";
+import { type ComingRow, type JobRows, jobHere, takenIds } from "../data/bundle";
 import { Refused } from "../data/clash";
 import type { Db } from "../data/client";
 import { listAntennas, listRadios } from "../data/hardware";
+import { mayEdit } from "../data/records";
 import { type DatasetRow, datasetsById } from "../data/terrain-store";
 import { coordinateSystem, FileFault, isCleanText, openTerrain, type TerrainSource, type Unpacked } from "../formats";
 import {
-  featureSchema,
+  ALWAYS_THERE,
   hardwareSchema,
   jobSchema,
   linkSchema,
+  MOST_ROWS,
   manifestSchema,
-  obstacleSchema,
-  photoSchema,
-  siteSchema,
+  rowSchemaOf,
   terrainSchema,
   VERSION,
 } from "./bundle-format";
@@ -31,9 +31,10 @@ export type TerrainPart = z.output<typeof terrainSchema> & { readonly file: stri
 
 /** A bundle that was looked through: what it holds, with the ids its rows are to have here. */
 export interface OpenBundle {
-  readonly rows: Omit<JobRows, "obstacles">;
-  readonly obstacles: () => AsyncGenerator<JobRows["obstacles"][number]>;
-  readonly photo: (id: string) => Promise<Buffer>;
+  readonly rows: JobRows;
+  readonly obstacles: () => AsyncGenerator<ComingRow>;
+  /** The file that a record holds, of kinds that hold one. */
+  readonly bytes: (kind: string, id: string) => Promise<Buffer | null>;
   /** Terrain that is not here yet. */
   readonly terrain: readonly TerrainPart[];
   readonly hardware: { readonly radios: readonly Sheet[]; readonly antennas: readonly Sheet[] };
@@ -150,6 +151,54 @@ const checkTerrain = async (d: TerrainPart): Promise<void> => {
 /** Opens a terrain file that was looked through before. */
 export const openPart = (d: TerrainPart): Promise<TerrainSource> => openTerrain(d.file, "part.tif");
 
+/** Records of all kinds but the job itself and its obstacles, in the order in which they can be written. */
+const readRecords = async (files: ReadonlyMap<string, Unpacked>): Promise<ComingRow[]> => {
+  const out: ComingRow[] = [];
+  const put = (kind: string, { id, ...values }: Record<string, unknown> & { id?: string }): void => {
+    out.push({ kind, id: id ?? "", values });
+  };
+  for (const [name, k] of kinds()) {
+    const place = k.bundle;
+    if (place === null || place.form === "within" || name === "job" || name === "obstacle") continue;
+    if (!files.has(place.file) && !ALWAYS_THERE.has(place.file)) continue;
+    mayEdit(name);
+    if (place.form === "one") put(name, (await readWhole(files, place.file, k.fields)) as Record<string, unknown>);
+    else if (name === "link") {
+      for (const { design, kept, ...link } of await readWhole(files, place.file, z.array(linkSchema).max(MOST_ROWS))) {
+        put("link", link);
+        for (const [i, d] of [design, ...kept].entries())
+          put("design", { name: "", ...(d as Record<string, unknown>), linkId: (link as { id: string }).id, chosen: i === 0 });
+      }
+    } else {
+      const schema = rowSchemaOf(name);
+      const rows =
+        place.form === "list"
+          ? await readWhole(files, place.file, z.array(schema).max(MOST_ROWS))
+          : await all(linesOf(files, place.file, schema), MOST_ROWS, place.file);
+      for (const row of rows) {
+        if (place.bytes !== undefined && !files.has(`${place.bytes}/${row.id}`)) throw new FileFault(`it lacks ${place.bytes}/${row.id}`);
+        put(name, row);
+      }
+    }
+  }
+  return out;
+};
+
+/** What a record names must be in the same bundle. */
+const checkReferences = (rows: readonly ComingRow[]): void => {
+  const there = new Set(rows.map((r) => `${r.kind} ${r.id}`));
+  for (const r of rows) {
+    const k = kindOf(r.kind);
+    for (const [field, other] of Object.entries(k.refs ?? {})) {
+      const id = r.values[field];
+      if (typeof id === "string" && !there.has(`${other} ${id}`))
+        throw new FileFault(
+          `${k.bundle!.file} inside it names a ${kindOf(other).words.one} ${id} that ${kindOf(other).bundle!.file} lacks`,
+        );
+    }
+  }
+};
+
 /**
  * Looks an unpacked bundle through.
  * @param asCopy gives the job a new id, so that it can stand beside the one it came from.
@@ -158,24 +207,24 @@ export const openPart = (d: TerrainPart): Promise<TerrainSource> => openTerrain(
 export const openBundle = async (db: Db, unpacked: readonly Unpacked[], asCopy: boolean): Promise<OpenBundle> => {
   const files = await checked(unpacked);
   const job = await readWhole(files, "job.json", jobSchema);
-  const brief = await readWhole(files, "brief.json", briefSchema);
-  const sites = await readWhole(files, "sites.json", z.array(siteSchema).max(20_000));
-  const links = await readWhole(files, "links.json", z.array(linkSchema).max(20_000));
-  const features = await all(linesOf(files, "features.ndjson", featureSchema), 100_000, "features.ndjson");
+  const read = await readRecords(files);
   const hardware = await readWhole(files, "hardware.json", hardwareSchema);
-  const photos = await readWhole(files, "photos.json", z.array(photoSchema).max(2000));
   const terrain = await readWhole(files, "terrain.json", z.array(terrainSchema).max(200));
   const obstacleIds = new Set<string>();
-  for await (const o of linesOf(files, "obstacles.ndjson", obstacleSchema)) {
+  for await (const o of linesOf(files, "obstacles.ndjson", rowSchemaOf("obstacle"))) {
     if (obstacleIds.has(o.id)) throw new FileFault(`obstacles.ndjson inside it names ${o.id} twice`);
     obstacleIds.add(o.id);
   }
-  for (const p of photos) if (!files.has(`photos/${p.id}`)) throw new FileFault(`it lacks photos/${p.id}`);
+  checkReferences(read);
 
   const here = await jobHere(db, job.id);
   if (here !== null && !here.gone && !asCopy) throw new Refused("job-exists", "job", { name: here.name, number: here.number });
   // Ids out of a file are only names: they are kept where nothing here has them, so that the same job comes out again.
-  const fresh = asCopy || here !== null || (await takenIds(db, { sites, links, features, photos, obstacles: [...obstacleIds] }));
+  const byKind = new Map<string, string[]>([["obstacle", [...obstacleIds]]]);
+  for (const r of read) byKind.set(r.kind, [...(byKind.get(r.kind) ?? []), r.id]);
+  byKind.delete("brief");
+  const fresh = asCopy || here !== null || (await takenIds(db, byKind));
+  const inFile = new Set([...byKind.values()].flat());
   const ids = new Map<string, string>();
   const named = (id: string): string => {
     if (!fresh) return id;
@@ -186,13 +235,14 @@ export const openBundle = async (db: Db, unpacked: readonly Unpacked[], asCopy: 
     }
     return own;
   };
-  const siteIds = new Set(sites.map((s) => s.id));
-  for (const l of links)
-    for (const id of [l.nearSiteId, l.farSiteId])
-      if (!siteIds.has(id)) throw new FileFault(`links.json inside it names a site ${id} that sites.json lacks`);
-  for (const p of photos)
-    if (p.siteId !== null && !siteIds.has(p.siteId))
-      throw new FileFault(`photos.json inside it names a site ${p.siteId} that sites.json lacks`);
+  // Wherever a record names another, as a value or as a key.
+  const renamed = (value: unknown): unknown => {
+    if (typeof value === "string") return inFile.has(value) ? named(value) : value;
+    if (Array.isArray(value)) return value.map(renamed);
+    if (value === null || typeof value !== "object") return value;
+    return Object.fromEntries(Object.entries(value).map(([key, v]) => [inFile.has(key) ? named(key) : key, renamed(v)]));
+  };
+  const jobId = here === null && !asCopy ? job.id : randomUUID();
 
   const sheetsHere = new Map([...(await listRadios(db)), ...(await listAntennas(db))].map((r) => [r.id, r.sheet as unknown]));
   const isNew = (h: Sheet): boolean => !sheetsHere.has(h.sheet.id);
@@ -215,26 +265,30 @@ export const openBundle = async (db: Db, unpacked: readonly Unpacked[], asCopy: 
     // An id that is here already belongs to another extent.
     missing.push(known === undefined ? part : { ...part, id: randomUUID() });
   }
-  const photoFile = new Map(photos.map((p) => [named(p.id), files.get(`photos/${p.id}`)!.file]));
+  const fileOf = new Map(
+    read.flatMap((r) => {
+      const folder = kindOf(r.kind).bundle?.bytes;
+      return folder === undefined ? [] : [[`${r.kind} ${named(r.id)}`, files.get(`${folder}/${r.id}`)!.file] as const];
+    }),
+  );
+  const { id: _id, ...basis } = job;
   return {
     rows: {
-      job: { ...job, id: here === null && !asCopy ? job.id : randomUUID(), name: asCopy ? `${job.name.slice(0, 72)}, copy` : job.name },
-      brief: JSON.parse(JSON.stringify(brief), (_key, v: unknown) => (typeof v === "string" && siteIds.has(v) ? named(v) : v)),
-      sites: sites.map((s) => ({ ...s, id: named(s.id) })),
-      links: links.map(({ design, kept, ...link }) => ({
-        link: { ...link, id: named(link.id), nearSiteId: named(link.nearSiteId), farSiteId: named(link.farSiteId) },
-        design: trimsNamed({ ...design, id: named(design.id) }, named, obstacleIds),
-        kept: kept.map((d) => trimsNamed({ ...d, id: named(d.id) }, named, obstacleIds)),
+      job: { kind: "job", id: jobId, values: { ...basis, name: asCopy ? `${job.name.slice(0, 72)}, copy` : job.name } },
+      records: read.map((r) => ({
+        kind: r.kind,
+        id: r.kind === "brief" ? jobId : named(r.id),
+        values: fresh ? (renamed(r.values) as ComingRow["values"]) : r.values,
       })),
-      features: features.map((f) => ({ ...f, id: named(f.id), points: f.points.map(([lonDeg, latDeg]) => ({ latDeg, lonDeg })) })),
-      photos: photos.map((p) => ({ ...p, id: named(p.id), siteId: p.siteId === null ? null : named(p.siteId) })),
     },
     obstacles: async function* () {
-      const at = ([lonDeg, latDeg]: readonly [number, number]) => ({ latDeg, lonDeg });
-      for await (const o of linesOf(files, "obstacles.ndjson", obstacleSchema))
-        yield { ...o, id: named(o.id), outline: o.outline.map(at), holes: o.holes.map((h) => h.map(at)) };
+      for await (const { id, ...values } of linesOf(files, "obstacles.ndjson", rowSchemaOf("obstacle")))
+        yield { kind: "obstacle", id: named(id), values };
     },
-    photo: (id) => readFile(photoFile.get(id)!),
+    bytes: async (kind, id) => {
+      const file = fileOf.get(`${kind} ${id}`);
+      return file === undefined ? null : readFile(file);
+    },
     terrain: missing,
     hardware: { radios: hardware.radios.filter(isNew), antennas: hardware.antennas.filter(isNew) },
     differing: [...hardware.radios, ...hardware.antennas]
@@ -242,13 +296,3 @@ export const openBundle = async (db: Db, unpacked: readonly Unpacked[], asCopy: 
       .map((h) => h.sheet.name),
   };
 };
-
-/** A design's cuts of trees name obstacles. */
-const trimsNamed = <T extends { readonly trimsM: Readonly<Record<string, number>> }>(
-  d: T,
-  named: (id: string) => string,
-  known: ReadonlySet<string>,
-): T => ({
-  ...d,
-  trimsM: Object.fromEntries(Object.entries(d.trimsM).map(([id, m]) => [known.has(id) ? named(id) : id, m])),
-});

@@ -1,17 +1,17 @@
 import { strToU8 } from "fflate";
-import { briefSchema } from "../contract";
+import { kinds } from "../contract";
 import { planeProjection } from "../core/geo";
-import { getBrief } from "../data/brief";
+import { roleNow } from "../data/actor";
+import type { Tx } from "../data/changes";
 import type { Db } from "../data/client";
 import { listAntennas, listRadios } from "../data/hardware";
-import { type JobRow, linksOf, sitesOf } from "../data/jobs";
-import { keptDesignsOf } from "../data/links";
-import { everyObstacle, featuresOf } from "../data/obstacles";
-import { photoBytes, photosOf } from "../data/photos";
+import type { JobRow } from "../data/jobs";
+import { photoBytes } from "../data/photos";
+import { told } from "../data/records";
+import { type Kept, storeOf } from "../data/stores";
 import { datasetsIn, TILE_CELLS, tilesOf } from "../data/terrain-store";
 import { geoTiffHead, openZip, tiffHeights, type ZipWriter } from "../formats";
-import { FORMAT, VERSION } from "./bundle-format";
-import { jobDto, keptDesignDto, linkDto, obstacleDto, photoDto, siteDto } from "./dto";
+import { ALWAYS_THERE, FORMAT, VERSION } from "./bundle-format";
 
 /* A job on its way out, file after file: nothing is held but the piece under way. */
 
@@ -29,12 +29,6 @@ interface Box {
 const json = (value: unknown): Uint8Array[] => [strToU8(`${JSON.stringify(value, null, 1)}\n`)];
 const byId = <T extends { readonly id: string }>(rows: readonly T[]): T[] => [...rows].sort((a, b) => (a.id < b.id ? -1 : 1));
 const ndjson = (rows: readonly unknown[]): Uint8Array => strToU8(rows.map((r) => `${JSON.stringify(r)}\n`).join(""));
-const without = <T extends object, K extends keyof T>(row: T, ...keys: K[]): Omit<T, K> => {
-  const out = { ...row };
-  for (const key of keys) delete out[key];
-  return out;
-};
-
 /** Where the part of a dataset that a job needs lies, in whole tiles; null when none lies there. */
 const partOf = (d: Dataset, box: Box) => {
   const projection = planeProjection(d.crsDefinition ?? d.crs);
@@ -93,9 +87,31 @@ async function* tiffOf(db: Db, d: Dataset, { tiles, frame }: Part): AsyncGenerat
   }
 }
 
-async function* obstacleLines(db: Db, jobId: string): AsyncGenerator<Uint8Array> {
-  for await (const rows of everyObstacle(db, jobId)) yield ndjson(rows.map((o) => without(obstacleDto(o), "version")));
+/** A record as it lies in a bundle: without what only this database knows. */
+const rowOf = (kind: string, row: Kept): Record<string, unknown> & { id: string } => {
+  const { version: _v, id, ...values } = told(kind, row);
+  return { id, ...values };
+};
+
+async function* linesOf(db: Db, kind: string, jobId: string): AsyncGenerator<Uint8Array> {
+  const { every, list } = storeOf(kind);
+  if (every === undefined) yield ndjson(byId((await list(db as unknown as Tx, jobId)).map((r) => rowOf(kind, r))));
+  else for await (const rows of every(db, jobId)) yield ndjson(rows.map((r) => rowOf(kind, r)));
 }
+
+/** Links with the design in force of each, and those kept beside it. */
+const linksWithDesigns = (links: readonly Kept[], designs: readonly Kept[]): unknown[] =>
+  byId(links).map((l) => {
+    const own = designs.filter((d) => d.values.linkId === l.id);
+    const plain = (d: Kept) => {
+      const { linkId: _l, chosen: _c, name, ...rest } = rowOf("design", d);
+      return { name, rest };
+    };
+    const chosen = own.find((d) => d.values.chosen === true)!;
+    const kept = own.filter((d) => d !== chosen).map((d) => ({ ...plain(d).rest, name: plain(d).name }));
+    // A link without kept designs is written as ever.
+    return { ...rowOf("link", l), design: plain(chosen).rest, ...(kept.length === 0 ? {} : { kept }) };
+  });
 
 /** Writes the whole job as one zip. The same data gives the same bytes. @returns what was written of each file. */
 export const writeBundle = async (db: Db, row: JobRow, path: string): Promise<void> => {
@@ -104,49 +120,33 @@ export const writeBundle = async (db: Db, row: JobRow, path: string): Promise<vo
   const add = async (name: string, pieces: Iterable<Uint8Array> | AsyncIterable<Uint8Array>, packed = true): Promise<void> => {
     files[name] = await zip.add(name, pieces, packed);
   };
+  const listOf = (kind: string): Promise<Kept[]> => storeOf(kind).list(db as unknown as Tx, row.id);
   try {
-    const [sites, links, features, brief, photos, kept] = await Promise.all([
-      sitesOf(db, row.id),
-      linksOf(db, row.id),
-      featuresOf(db, row.id),
-      getBrief(db, row.id),
-      photosOf(db, row.id),
-      keptDesignsOf(db, row.id),
-    ]);
-    await add("job.json", json(without(jobDto(row), "number", "revision", "version", "updatedAt")));
-    await add("brief.json", json(briefSchema.parse(brief.doc)));
-    await add("sites.json", json(byId(sites).map((s) => without(siteDto(s), "version"))));
-    await add(
-      "links.json",
-      json(
-        byId(links).map((l) => {
-          const dto = linkDto(l);
-          const others = kept.filter((d) => d.linkId === l.id).map((d) => without(keptDesignDto(d), "version"));
-          // A link without kept designs is written as ever.
-          return {
-            ...without(dto, "version", "updatedAt", "design"),
-            design: without(dto.design, "version"),
-            ...(others.length === 0 ? {} : { kept: others }),
-          };
-        }),
-      ),
-    );
-    await add("obstacles.ndjson", obstacleLines(db, row.id));
-    await add("features.ndjson", [
-      ndjson(byId(features).map((f) => ({ id: f.id, name: f.name, points: f.points.map((p) => [p.lonDeg, p.latDeg]) }))),
-    ]);
-    const used = new Set(
-      [...links.map((l) => l.design), ...kept].flatMap((d) => [d.nearRadioId, d.farRadioId, d.nearAntennaId, d.farAntennaId]),
-    );
+    const designs = await listOf("design");
+    const sites = await listOf("site");
+    for (const [name, k] of kinds()) {
+      const place = k.bundle;
+      if (place === null || place.form === "within" || !k.seenBy.includes(roleNow())) continue;
+      if (place.form === "one") {
+        const [only] = name === "job" ? [await storeOf(name).read(db as unknown as Tx, row.id, false)] : await listOf(name);
+        const values: Record<string, unknown> = only == null ? k.fields.parse({}) : rowOf(name, only);
+        const { number: _n, id, ...rest } = values;
+        await add(place.file, json(k.parent === "none" ? { id, ...rest } : rest));
+      } else if (place.form === "list") {
+        const rows = name === "site" ? sites : await listOf(name);
+        await add(place.file, json(name === "link" ? linksWithDesigns(rows, designs) : byId(rows.map((r) => rowOf(name, r)))));
+        for (const r of place.bytes === undefined ? [] : byId(rows))
+          await add(`${place.bytes}/${r.id}`, [new Uint8Array((await photoBytes(db, row.id, r.id)).bytes)], false);
+      } else if (ALWAYS_THERE.has(place.file) || (await listOf(name)).length > 0) await add(place.file, linesOf(db, name, row.id));
+    }
+    const used = new Set(designs.flatMap(({ values: d }) => [d.nearRadioId, d.farRadioId, d.nearAntennaId, d.farAntennaId]));
     const sheets = <T extends { id: string; sheet: unknown; source: string }>(rows: readonly T[]) =>
       byId(rows.filter((r) => used.has(r.id))).map((r) => ({ source: r.source, sheet: r.sheet }));
     await add("hardware.json", json({ radios: sheets(await listRadios(db)), antennas: sheets(await listAntennas(db)) }));
-    await add("photos.json", json(byId(photos).map((p) => ({ ...without(photoDto(p), "version"), mime: p.mime }))));
-    for (const p of byId(photos)) await add(`photos/${p.id}`, [new Uint8Array((await photoBytes(db, row.id, p.id)).bytes)], false);
     const terrain: unknown[] = [];
     if (sites.length > 0) {
-      const lats = sites.map((s) => s.latDeg);
-      const lons = sites.map((s) => s.lonDeg);
+      const lats = sites.map((s) => Number(s.values.latDeg));
+      const lons = sites.map((s) => Number(s.values.lonDeg));
       const box = {
         southDeg: Math.min(...lats) - MARGIN_DEG,
         northDeg: Math.max(...lats) + MARGIN_DEG,

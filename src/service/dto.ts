@@ -8,7 +8,6 @@ import {
   type LinkDto,
   lonLats,
   type ObstacleDto,
-  type PhotoDto,
   type SiteDto,
   type UploadDto,
 } from "../contract";
@@ -17,7 +16,6 @@ import { hardwareKey, listAntennas, listRadios } from "../data/hardware";
 import type { ImportRow, UploadRow } from "../data/imports";
 import type { DesignRow, JobRow, LinkWithDesign, SiteRow } from "../data/jobs";
 import type { ObstacleRow } from "../data/obstacles";
-import type { PhotoRow } from "../data/photos";
 import type { datasetsCovering } from "../data/terrain-store";
 import { antennaSchema, radioSchema } from "../formats";
 
@@ -121,16 +119,6 @@ export const importDto = (row: ImportRow): ImportDto => ({
   result: row.result as ImportDto["result"],
   fault: row.fault,
   updatedAt: row.updatedAt.toISOString(),
-});
-
-export const photoDto = (row: PhotoRow): PhotoDto => ({
-  id: row.id,
-  siteId: row.siteId,
-  fromWhere: row.fromWhere as PhotoDto["fromWhere"],
-  bearingDeg: row.bearingDeg,
-  takenOn: row.takenOn,
-  note: row.note,
-  version: row.version,
 });
 
 export const uploadDto = (row: UploadRow): UploadDto => ({

@@ -1,9 +1,8 @@
 import { z } from "zod";
-import type { ObstacleFields, ObstaclesOptions, SitesOptions } from "../contract";
+import type { FieldsOf, ObstacleFields, ObstaclesOptions, SitesOptions } from "../contract";
 import { mountingPointSchema, obstacleFieldsSchema } from "../contract";
 import { circleAbout, farFromPlaces, type LatLon, thinLine, widenLine } from "../core/geo";
 import { metresFromFeet } from "../core/units";
-import type { SiteInput } from "../data/sites";
 import type { RawFeature } from "../formats";
 
 const US_FOOT_M = 1200 / 3937;
@@ -118,7 +117,7 @@ const jsonList = (text: string | null): unknown => {
 const ownSite = z.object({ mountingPoints: z.array(mountingPointSchema).max(40), ticks: z.array(z.string().max(40)).max(40) });
 
 /** A site out of a point of a file, or why not. */
-export const siteOf = (f: RawFeature, o: SitesOptions): Made<SiteInput> => {
+export const siteOf = (f: RawFeature, o: SitesOptions): Made<FieldsOf<"site">> => {
   if (f.shape.type !== "point") return { reason: "a site is a point, this is a line or an area" };
   const p = f.properties;
   const own = "mountAglM" in p;

@@ -7,14 +7,13 @@ import { sql } from "drizzle-orm";
 import { strFromU8, unzipSync, zipSync } from "fflate";
 import { Pool } from "pg";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
-import { type ImportOptions, latLons, obstacleFieldsSchema } from "../contract";
+import { type ImportOptions, obstacleFieldsSchema } from "../contract";
 import { type Db, openDb } from "../data/client";
 import { getImport, removeImport } from "../data/imports";
-import { createJob, getJob, type JobRow, listJobs, sitesOf } from "../data/jobs";
+import { getJob, type JobRow, listJobs, sitesOf } from "../data/jobs";
 import { migrateDb } from "../data/migrate";
-import { createObstacle } from "../data/obstacle-edits";
 import { featuresOf, obstaclesOf } from "../data/obstacles";
-import { createPhoto } from "../data/photos";
+import { create, createJob } from "../data/testing/edits";
 import { runImport } from "../jobs/run-import";
 import { askImport, bundleBytes, exportText, takeBundle } from "../jobs/testing/bring";
 import { obstacleDto, siteDto } from "./dto";
@@ -44,16 +43,7 @@ afterAll(async () => {
   rmSync(dir, { recursive: true, force: true });
 });
 
-const emptyJob = (name: string): Promise<JobRow> =>
-  createJob(db, {
-    name,
-    place: "",
-    visitOn: "2026-12-03",
-    centreLatDeg: 47.3,
-    centreLonDeg: -19.4,
-    ruleDomain: "FCC-like",
-    rainRate001MmH: 28,
-  });
+const emptyJob = (name: string): Promise<JobRow> => createJob(db, name, { centreLatDeg: 47.3, centreLonDeg: -19.4 });
 
 const takeIn = async (job: JobRow, name: string, text: string, options: ImportOptions): Promise<void> => {
   const id = await askImport(db, job.id, name, Buffer.from(text), options);
@@ -170,16 +160,9 @@ describe("a whole job", () => {
 
   test("moves to another database: the same bytes come out there, and the same verdicts", async () => {
     const [first] = await sitesOf(db, demo.id);
-    await createPhoto(db, {
-      jobId: demo.id,
-      siteId: first!.id,
-      fromWhere: "antenna height",
-      bearingDeg: 78,
-      takenOn: "2026-07-15",
-      note: "towards the rope walk",
-      mime: "image/jpeg",
-      bytes: Buffer.from([0xff, 0xd8, 0xff, 1, 2, 3]),
-    });
+    const about = { siteId: first!.id, fromWhere: "antenna height" as const, bearingDeg: 78, takenOn: "2026-07-15" };
+    const photo = { ...about, note: "towards the rope walk", mime: "image/jpeg" as const };
+    await create(db, demo.id, "photo", photo, Buffer.from([0xff, 0xd8, 0xff, 1, 2, 3]));
     const out = await bundleBytes(db, await getJob(db, demo.id));
     const first_ = await takeBundle(other.db, other.pool, out, false);
     expect(first_.fault).toBeNull();
@@ -308,7 +291,7 @@ describe("a whole job", () => {
       heightM: 8,
       surveyedOn: "2026-01-01",
     });
-    await createObstacle(db, job.id, { ...fields, outline: latLons(fields.outline), holes: fields.holes.map(latLons) });
+    await create(db, job.id, "obstacle", fields);
     const there = await takeBundle(other.db, other.pool, await bundleBytes(db, job), false);
     const rows = (await obstaclesOf(other.db, there.jobId!, EVERYWHERE, 10)).rows.map(obstacleDto);
     expect(rows.map((o) => o.holes.map((h) => h.map(([x, y]) => [Number(x.toFixed(6)), Number(y.toFixed(6))])))).toEqual([

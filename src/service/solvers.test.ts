@@ -6,12 +6,13 @@ import { asClient } from "../data/actor";
 import { NotFound, Refused, VersionClash } from "../data/clash";
 import { type Db, openDb } from "../data/client";
 import { historyOf, redoLast, undoLast } from "../data/history";
-import { createJob, getLink, type JobRow, linksOf, listJobs, sitesOf } from "../data/jobs";
-import { createLink, dropDesign, keepDesign, keptDesigns, MOST_KEPT, updateDesign } from "../data/links";
-import { createSite } from "../data/sites";
+import { getLink, type JobRow, linksOf, listJobs, sitesOf } from "../data/jobs";
+import { createLink, keepDesign, keptDesigns } from "../data/links";
+import { MOST_KEPT } from "../data/rules";
+import { create, createJob, patch, take } from "../data/testing/edits";
 import { bundleBytes, takeBundle } from "../jobs/testing/bring";
 import { hardwareDto, jobDto, linkDto } from "./dto";
-import { firstDesign } from "./new-link";
+import { firstDesign } from "./first-design";
 import { addRelay } from "./new-relay";
 import { placesAlong } from "./places";
 import { profileBetween } from "./profile";
@@ -42,19 +43,11 @@ const rowsOf = async <Row>(stream: AsyncGenerator<Streamed<Row>>): Promise<{ row
 
 /** A job of one link on open ocean. */
 const oneLink = async (name: string) => {
-  const job = await createJob(db, {
-    name,
-    place: "",
-    visitOn: "2026-12-03",
-    centreLatDeg: 35,
-    centreLonDeg: -40,
-    ruleDomain: "FCC-like",
-    rainRate001MmH: 28,
-  });
+  const job = await createJob(db, name, { centreLatDeg: 35, centreLonDeg: -40 });
   const site = (label: string, latDeg: number) =>
-    createSite(db, job.id, { name: label, latDeg, lonDeg: -40, mountAglM: 8, mountMaxAglM: null });
+    create(db, job.id, "site", { name: label, latDeg, lonDeg: -40, mountAglM: 8, mountMaxAglM: null });
   const [near, far] = [await site("South", 35), await site("North", 35.02)];
-  const design = firstDesign(await hardwareDto(db), near, far)!;
+  const design = firstDesign(jobDto(job), await hardwareDto(db), near, far)!;
   const link = await createLink(db, job.id, { nearSiteId: near.id, farSiteId: far.id, label: "", design: { ...design, trimsM: {} } });
   return { job, near, far, link };
 };
@@ -75,7 +68,7 @@ describe("a relay put between two ends", () => {
       [6, 8],
     ]);
     expect(legs[0]!.link.design.nearRadioId).toBe(link.design.nearRadioId);
-    expect(await me(() => undoLast(db, job.id))).toMatchObject({ entity: "site", action: "create", name: "Ridge" });
+    expect((await me(() => undoLast(db, job.id))).step).toMatchObject({ entity: "site", action: "create", name: "Ridge" });
     expect(await seen()).toEqual([2, 1]);
     await me(() => redoLast(db, job.id));
     expect(await seen()).toEqual([3, 3]);
@@ -92,28 +85,28 @@ describe("a relay put between two ends", () => {
 describe("kept designs", () => {
   test("are copies that stand still, undone and forgotten like any edit; the one in force cannot be dropped", async () => {
     const { job, link } = await oneLink("Kept");
-    const b = await me(() => keepDesign(db, link.id, ""));
+    const b = await me(() => keepDesign(db, job.id, link.id, ""));
     expect([b.name, b.chosen, b.nearMountAglM]).toEqual(["B", false, 8]);
-    await updateDesign(db, link.design.id, 1, { nearMountAglM: 12, policyOver: { clearance: "whole" } });
+    await patch(db, "design", link.design.id, 1, { nearMountAglM: 12, policyOver: { clearance: "whole" } });
     expect((await keptDesigns(db, link.id)).map((d) => d.nearMountAglM)).toEqual([8]);
     expect((await linksOf(db, job.id))[0]!.design).toMatchObject({ nearMountAglM: 12, policyOver: { clearance: "whole" } });
-    await expect(dropDesign(db, link.design.id, 2)).rejects.toThrow(NotFound);
-    await expect(dropDesign(db, b.id, 7)).rejects.toThrow(VersionClash);
-    await me(() => dropDesign(db, b.id, 1));
+    await expect(take(db, "design", link.design.id, 2)).rejects.toThrow(NotFound);
+    await expect(take(db, "design", b.id, 7)).rejects.toThrow(VersionClash);
+    await me(() => take(db, "design", b.id, 1));
     expect(await keptDesigns(db, link.id)).toEqual([]);
     await me(() => undoLast(db, job.id));
     expect(await keptDesigns(db, link.id)).toHaveLength(1);
     // As it stands on the screen, though the server has not heard of it yet.
-    const shown = await keepDesign(db, link.id, "shown", { farMountAglM: 17 });
+    const shown = await keepDesign(db, job.id, link.id, "shown", { farMountAglM: 17 });
     expect([shown.nearMountAglM, shown.farMountAglM, shown.chosen]).toEqual([12, 17, false]);
-    for (let i = 2; i < MOST_KEPT; i++) await keepDesign(db, link.id, `No. ${i}`);
-    await expect(keepDesign(db, link.id, "")).rejects.toThrow(Refused);
+    for (let i = 2; i < MOST_KEPT; i++) await keepDesign(db, job.id, link.id, `No. ${i}`);
+    await expect(keepDesign(db, job.id, link.id, "")).rejects.toThrow(Refused);
     expect(await keptDesigns(db, link.id)).toHaveLength(MOST_KEPT);
   });
 
   test("go with the job when it moves", async () => {
     const { job, link } = await oneLink("Moves");
-    await keepDesign(db, link.id, "low");
+    await keepDesign(db, job.id, link.id, "low");
     const pool = new Pool({ connectionString: url, max: 1 });
     const { jobId } = await takeBundle(db, pool, await bundleBytes(db, job), true).finally(() => pool.end());
     const [there] = await linksOf(db, jobId!);

@@ -1,13 +1,13 @@
 import { sql } from "drizzle-orm";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
+import { lonLats, type RowOf } from "../contract";
 import { circleAbout, destination, type LatLon } from "../core/geo";
-import { saveBrief } from "../data/brief";
 import { type Db, openDb } from "../data/client";
 import { listRadios } from "../data/hardware";
-import { createJob, getJob, type JobRow, linksOf, sitesOf, updateJob } from "../data/jobs";
-import { createLink, setGroundTold, updateDesign } from "../data/links";
-import { createObstacle } from "../data/obstacle-edits";
-import { createSite, updateSite } from "../data/sites";
+import { getJob, type JobRow, linksOf, sitesOf } from "../data/jobs";
+import { createLink } from "../data/links";
+import { edit } from "../data/records";
+import { create, createJob, patch } from "../data/testing/edits";
 import { claimStale, keepJudgement } from "../data/verdict-store";
 import { keptVerdicts, verdictsOf } from "./verdicts";
 
@@ -22,19 +22,11 @@ afterAll(() => close());
 
 const A = { latDeg: 42, lonDeg: -32 };
 
-const yard = async (): Promise<{ job: JobRow; sites: Awaited<ReturnType<typeof createSite>>[]; radioId: string }> => {
-  const job = await createJob(db, {
-    name: "Yard",
-    place: "",
-    visitOn: "2026-12-03",
-    centreLatDeg: A.latDeg,
-    centreLonDeg: A.lonDeg,
-    ruleDomain: "FCC-like",
-    rainRate001MmH: 28,
-  });
+const yard = async (): Promise<{ job: JobRow; sites: RowOf<"site">[]; radioId: string }> => {
+  const job = await createJob(db, "Yard", { centreLatDeg: A.latDeg, centreLonDeg: A.lonDeg });
   const sites = [];
   for (const [i, at] of [A, destination(A, 60, 300), destination(A, 120, 400)].entries())
-    sites.push(await createSite(db, job.id, { name: `S${i}`, ...at, mountAglM: 10, mountMaxAglM: null }));
+    sites.push(await create(db, job.id, "site", { name: `S${i}`, ...at, mountAglM: 10, mountMaxAglM: null }));
   const radioId = (await listRadios(db)).find((r) => (r.sheet as { id: string }).id === "kittiwake-panel")!.id;
   const design = {
     nearRadioId: radioId,
@@ -50,7 +42,7 @@ const yard = async (): Promise<{ job: JobRow; sites: Awaited<ReturnType<typeof c
   };
   for (const far of [1, 2]) {
     const link = await createLink(db, job.id, { nearSiteId: sites[0]!.id, farSiteId: sites[far]!.id, label: "", design });
-    await setGroundTold(db, link.id, 1, { kind: "level", sigmaM: 0.3, points: [{ distanceM: 0, heightAmslM: 5 }] });
+    await patch(db, "link", link.id, 1, { groundTold: { kind: "level", sigmaM: 0.3, points: [{ distanceM: 0, heightAmslM: 5 }] } });
   }
   return { job, sites, radioId };
 };
@@ -61,7 +53,7 @@ describe("verdicts of a job", () => {
     const { job, sites } = await yard();
     expect((await verdicts(job)).map((v) => v.verdict)).toEqual(["clear", "clear"]);
     // The W was left out: 5,200 km away.
-    await updateSite(db, sites[2]!.id, 1, { lonDeg: -sites[2]!.lonDeg });
+    await patch(db, "site", sites[2]!.id, 1, { lonDeg: -sites[2]!.lonDeg });
     const [first, second] = await verdicts(job);
     expect(first!.verdict).toBe("clear");
     expect(second).toMatchObject({ verdict: "unknown", trouble: "too-far", levelDbm: null });
@@ -101,7 +93,7 @@ describe("verdicts of a job", () => {
     const wall = (at: LatLon) => ({
       name: "",
       kind: "wall" as const,
-      outline: circleAbout(at, 4),
+      outline: lonLats(circleAbout(at, 4)),
       baseAmslM: 0,
       heightM: 3,
       crownBaseM: 0,
@@ -115,22 +107,25 @@ describe("verdicts of a job", () => {
       surveyedOn: "2026-01-01",
     });
     const version = async (i: number): Promise<number> => (await sitesOf(db, job.id)).find((s) => s.id === sites[i]!.id)!.version;
-    expect(await staleBy(async () => updateSite(db, sites[1]!.id, await version(1), { notes: "the key is at the office" }))).toEqual([
+    expect(await staleBy(async () => patch(db, "site", sites[1]!.id, await version(1), { notes: "the key is at the office" }))).toEqual([
       false,
       false,
     ]);
-    expect(await staleBy(async () => updateSite(db, sites[1]!.id, await version(1), { mountAglM: 11 }))).toEqual([true, false]);
-    expect(await staleBy(async () => updateSite(db, sites[0]!.id, await version(0), { mountAglM: 11 }))).toEqual([true, true]);
-    expect(await staleBy(() => createObstacle(db, job.id, wall(destination(A, 60, 150))))).toEqual([true, true]);
-    expect(await staleBy(() => createObstacle(db, job.id, wall(destination(A, 200, 9000))))).toEqual([false, false]);
-    expect(await staleBy(async () => updateJob(db, job.id, (await getJob(db, job.id)).version, { name: "Yard, renamed" }))).toEqual([
+    expect(await staleBy(async () => patch(db, "site", sites[1]!.id, await version(1), { mountAglM: 11 }))).toEqual([true, false]);
+    expect(await staleBy(async () => patch(db, "site", sites[0]!.id, await version(0), { mountAglM: 11 }))).toEqual([true, true]);
+    expect(await staleBy(() => create(db, job.id, "obstacle", wall(destination(A, 60, 150))))).toEqual([true, true]);
+    expect(await staleBy(() => create(db, job.id, "obstacle", wall(destination(A, 200, 9000))))).toEqual([false, false]);
+    expect(await staleBy(async () => patch(db, "job", job.id, (await getJob(db, job.id)).version, { name: "Yard, renamed" }))).toEqual([
       false,
       false,
     ]);
-    expect(await staleBy(async () => updateJob(db, job.id, (await getJob(db, job.id)).version, { kFactor: 1.2 }))).toEqual([true, true]);
-    expect(await staleBy(() => saveBrief(db, job.id, 0, { words: "a brief" }))).toEqual([false, false]);
+    expect(await staleBy(async () => patch(db, "job", job.id, (await getJob(db, job.id)).version, { kFactor: 1.2 }))).toEqual([true, true]);
+    expect(await staleBy(() => edit(db, job.id, (door) => door.patch("brief", job.id, 0, { customer: "Kelp Works" })))).toEqual([
+      false,
+      false,
+    ]);
     const [first] = await linksOf(db, job.id);
-    expect(await staleBy(() => updateDesign(db, first!.design.id, first!.design.version, { nearPowerDbm: 9 }))).toEqual([true, false]);
+    expect(await staleBy(() => patch(db, "design", first!.design.id, first!.design.version, { nearPowerDbm: 9 }))).toEqual([true, false]);
   });
 
   test("a verdict worked out before an edit does not count for what came after it", async () => {
@@ -138,7 +133,7 @@ describe("verdicts of a job", () => {
     const mine = await claimStale(db, 10_000);
     const [first] = await linksOf(db, job.id);
     const held = mine.find((s) => s.linkId === first!.id)!;
-    await updateSite(db, sites[1]!.id, 1, { mountAglM: 30 });
+    await patch(db, "site", sites[1]!.id, 1, { mountAglM: 30 });
     await keepJudgement(db, held, { verdict: "clear" }, "old");
     expect((await keptVerdicts(db, [job.id])).get(job.id)!.find((v) => v.linkId === first!.id)!.fresh).toBe(false);
     expect((await verdicts(job)).every((v) => v.fresh)).toBe(true);

@@ -44,5 +44,5 @@ export {
   type RegulationResult,
   regulate,
 } from "./regulation";
-export { type Domain, type EirpByGain, type LimitByBandwidth, type LinkUse, type RuleRow, ruleRows } from "./rule-rows";
+export { type Domain, type EirpByGain, type LimitByBandwidth, type LinkUse, type RuleRow, rowsOfDomain, ruleRows } from "./rule-rows";
 export { ceilingDbm } from "./window";

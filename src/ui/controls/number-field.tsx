@@ -46,6 +46,9 @@ export const NumberField = ({
       onBlur={() => {
         if (fault === undefined) setDraft(null);
       }}
+      onKeyDown={(e) => {
+        if (e.key === "Escape") setDraft(null);
+      }}
     />
   );
 };

@@ -116,6 +116,11 @@ export const UnitField = ({
           onBlur={() => {
             if (fault === null) setDraft(null);
           }}
+          onKeyDown={(e) => {
+            if (e.key !== "Escape") return;
+            setDraft(null);
+            setFault(null);
+          }}
           className="min-w-0 flex-1"
         />
         <select

@@ -4,12 +4,16 @@ import Link from "next/link";
 import { type ReactNode, useEffect, useState } from "react";
 import type { Verdict } from "@/core/link";
 import { VerdictMark } from "../marks/verdict-mark";
+import type { SheetDef } from "../sheets/registry";
+import type { JobHistory } from "../state/job-history";
 import { usePreferences } from "../state/preferences";
-import { KeyList, type KeyRow } from "./keys";
+import { HistoryDialog } from "./history-panel";
+import { KeyList } from "./keys";
 import { Logo } from "./logo";
 import { Palette, type PaletteAction } from "./palette";
 
 export interface IndexRow {
+  readonly key: string;
   readonly number: string;
   readonly name: string;
   readonly href: string;
@@ -21,13 +25,6 @@ export interface StripCell {
   readonly label: ReactNode;
   readonly value: ReactNode;
   readonly grow?: number;
-}
-
-export interface UndoControls {
-  readonly canUndo: boolean;
-  readonly canRedo: boolean;
-  readonly undo: () => void;
-  readonly redo: () => void;
 }
 
 const StateMark = ({ row, selected }: { row: IndexRow; selected: boolean }) => {
@@ -50,6 +47,8 @@ const StateMark = ({ row, selected }: { row: IndexRow; selected: boolean }) => {
     </span>
   );
 };
+
+const MODES = ["system", "paper", "night", "sun"] as const;
 
 const isTyping = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement && (target.isContentEditable || ["INPUT", "SELECT", "TEXTAREA"].includes(target.tagName));
@@ -74,23 +73,24 @@ const useOnePage = (): void => {
 
 /** The ruled frame every sheet of a job sits in: index left, drawing, title strip along the bottom. */
 export const Sheet = ({
+  jobId,
   rows,
-  current,
+  of,
   strip,
   undo,
-  keys,
   actions,
   children,
 }: {
+  jobId: string;
   rows: readonly IndexRow[];
-  current: string;
+  of: SheetDef;
   strip: readonly StripCell[];
-  undo?: UndoControls;
-  keys: readonly KeyRow[];
+  undo: JobHistory;
   actions: readonly PaletteAction[];
   children: ReactNode;
 }) => {
   const [keysOpen, setKeysOpen] = useState(false);
+  const [historyOpen, setHistoryOpen] = useState(false);
   const [paletteOpen, setPaletteOpen] = useState(false);
   const { units, setUnits, mode, setMode } = usePreferences();
 
@@ -103,7 +103,7 @@ export const Sheet = ({
         return;
       }
       if (isTyping(event.target)) return;
-      if (command && event.key.toLowerCase() === "z" && undo !== undefined) {
+      if (command && event.key.toLowerCase() === "z") {
         event.preventDefault();
         if (event.shiftKey) undo.redo();
         else undo.undo();
@@ -123,9 +123,12 @@ export const Sheet = ({
     { name: "Go to the register of jobs", href: "/" },
     ...actions,
     { name: units === "metric" ? "Show feet and miles" : "Show metres", run: () => setUnits(units === "metric" ? "imperial" : "metric") },
-    ...(["system", "paper", "night", "sun"] as const).filter((m) => m !== mode).map((m) => ({ name: `Mode: ${m}`, run: () => setMode(m) })),
+    ...MODES.filter((m) => m !== mode).map((m) => ({ name: `Mode: ${m}`, run: () => setMode(m) })),
+    { name: "History of the job", run: () => setHistoryOpen(true) },
     { name: "Keys of this sheet", run: () => setKeysOpen(true) },
   ];
+
+  const cells = strip.map((cell): StripCell => (cell.label === "Sheet" ? { ...cell, value: `${of.number} ${of.name}` } : cell));
 
   return (
     <div className="sheet h-dvh min-h-[560px] p-2">
@@ -145,18 +148,18 @@ export const Sheet = ({
           </Link>
           <ol className="m-0 list-none p-0">
             {rows.map((row) => {
-              const selected = row.name === current;
+              const selected = row.name === of.name;
               return (
                 <li key={row.name}>
                   <Link
                     prefetch={false}
                     href={row.href}
                     aria-current={selected ? "page" : undefined}
-                    className={`block h-[46px] border-b px-3 pt-1.5 no-underline ${selected ? "border-ink bg-ink text-paper" : "border-rule text-ink"}`}
+                    className={`block h-[37px] border-b px-3 pt-[3px] no-underline ${selected ? "border-ink bg-ink text-paper" : "border-rule text-ink"}`}
                   >
                     <span className="flex items-baseline gap-2">
                       <span className={`font-mono text-[12px] ${selected ? "text-paper" : "text-ink-2"}`}>{row.number}</span>
-                      <span className={`text-[15px] ${selected ? "font-bold" : "font-[520]"}`}>{row.name}</span>
+                      <span className={`text-[15px] leading-[17px] ${selected ? "font-bold" : "font-[520]"}`}>{row.name}</span>
                     </span>
                     <StateMark row={row} selected={selected} />
                   </Link>
@@ -165,30 +168,39 @@ export const Sheet = ({
             })}
           </ol>
           <div className="no-print mt-auto border-t border-ink px-3 py-3">
-            {undo !== undefined && (
-              <div className="mb-2 flex justify-between">
-                <button
-                  type="button"
-                  onClick={undo.undo}
-                  disabled={!undo.canUndo}
-                  className="flex flex-col items-center text-[12.5px] disabled:text-hair"
-                  title="Undo (Ctrl Z)"
-                >
-                  <Undo2 size={18} aria-hidden="true" />
-                  <span className={undo.canUndo ? "" : "text-ink-2"}>Undo</span>
-                </button>
-                <button
-                  type="button"
-                  onClick={undo.redo}
-                  disabled={!undo.canRedo}
-                  className="flex flex-col items-center text-[12.5px] disabled:text-hair"
-                  title="Redo (Ctrl Shift Z)"
-                >
-                  <Redo2 size={18} aria-hidden="true" />
-                  <span className={undo.canRedo ? "" : "text-ink-2"}>Redo</span>
-                </button>
-              </div>
-            )}
+            <div className="mb-2 flex justify-between">
+              <button
+                type="button"
+                onClick={undo.undo}
+                disabled={!undo.canUndo}
+                className="flex flex-col items-center text-[12.5px] disabled:text-hair"
+                title="Undo (Ctrl Z)"
+              >
+                <Undo2 size={18} aria-hidden="true" />
+                <span className={undo.canUndo ? "" : "text-ink-2"}>Undo</span>
+              </button>
+              <button
+                type="button"
+                onClick={undo.redo}
+                disabled={!undo.canRedo}
+                className="flex flex-col items-center text-[12.5px] disabled:text-hair"
+                title="Redo (Ctrl Shift Z)"
+              >
+                <Redo2 size={18} aria-hidden="true" />
+                <span className={undo.canRedo ? "" : "text-ink-2"}>Redo</span>
+              </button>
+            </div>
+            <button type="button" className="mb-1 w-full text-left text-[12.5px]" onClick={() => setHistoryOpen(true)}>
+              History
+            </button>
+            <button
+              type="button"
+              className="mb-1 w-full text-left text-[12.5px]"
+              onClick={() => setMode(MODES[(MODES.indexOf(mode) + 1) % MODES.length]!)}
+              aria-label={`Mode: ${mode}. Press for ${MODES[(MODES.indexOf(mode) + 1) % MODES.length]}.`}
+            >
+              Mode: {mode}
+            </button>
             <button
               type="button"
               className="flex w-full items-center justify-between gap-1.5 text-[12.5px]"
@@ -203,7 +215,7 @@ export const Sheet = ({
         </nav>
         <main className="min-h-0 min-w-0">{children}</main>
         <footer aria-label="Title strip" className="col-span-2 flex min-w-0 border-t-[1.6px] border-ink">
-          {strip.map((cell, i) => (
+          {cells.map((cell, i) => (
             <div key={i} className="min-w-0 border-r border-ink px-2.5 pt-[5px] last:border-r-0" style={{ flex: `${cell.grow ?? 1} 1 0` }}>
               <div className="label flex items-center gap-1.5 truncate">{cell.label}</div>
               <div className="truncate text-[14px] font-[520]">{cell.value}</div>
@@ -211,7 +223,8 @@ export const Sheet = ({
           ))}
         </footer>
       </div>
-      <KeyList open={keysOpen} onOpenChange={setKeysOpen} rows={keys} />
+      <KeyList open={keysOpen} onOpenChange={setKeysOpen} rows={of.keys} />
+      <HistoryDialog jobId={jobId} open={historyOpen} onOpenChange={setHistoryOpen} takeBack={undo.takeBack} />
       <Palette open={paletteOpen} onOpenChange={setPaletteOpen} actions={all} />
     </div>
   );

@@ -1,7 +1,7 @@
 "use client";
 import { useSyncExternalStore } from "react";
 import type { ErrorBody } from "@/contract";
-import { sendEditRequest } from "../api/client";
+import { ApiError, sendEditRequest } from "../api/client";
 import { clientId } from "./client-id";
 import { createOutbox, type Edit, type OutboxState } from "./outbox";
 
@@ -103,18 +103,26 @@ export const sendEdit = <T>(
   onWait?: (reason: ErrorBody) => void,
 ): Promise<T> => outbox.send<T>({ jobId, method, path, body }, onWait);
 
-/** The answer to an edit of a row that is still on its way, or null. */
-export const pendingEdit = <T>(path: string): Promise<T> | null => {
-  const own = outbox.pending<T>(path);
-  if (own !== null) return own;
+/** Edits of a row that are still on their way, oldest first, each with what it changes and its answer. */
+export const pendingEdits = <T>(path: string): { readonly body: unknown; readonly answer: Promise<T> }[] => {
+  const own = outbox.pending<T>(path).map(({ edit, answer }) => ({ body: edit.body, answer }));
+  if (own.length > 0) return own;
   if (answered.has(path)) {
     const answer = answered.get(path) as T;
     answered.delete(path);
-    return Promise.resolve(answer);
+    return [{ body: {}, answer: Promise.resolve(answer) }];
   }
-  if (!left.some((e) => e.path === path)) return null;
-  // A window that is no more may have left one; whether it lives is known in a moment.
-  return takenOver.then(() => pendingEdit<T>(path) ?? Promise.reject(new Error("another window has it")));
+  // A window that is no more may have left some; whether it lives is known in a moment.
+  const gone = left.filter((e) => e.path === path);
+  return gone.map((e, i) => ({
+    body: e.body,
+    answer: takenOver.then(() => {
+      const there = outbox.pending<T>(path)[i] ?? null;
+      if (there !== null) return there.answer;
+      if (answered.has(path)) return answered.get(path) as T;
+      throw new ApiError(409, { code: "other-window" });
+    }),
+  }));
 };
 
 const NOTHING: OutboxState = { edits: [], waitsFor: null, lost: [] };

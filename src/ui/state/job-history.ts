@@ -1,14 +1,18 @@
 "use client";
 import { useMemo, useRef, useState } from "react";
+import type { UndoneDto } from "@/contract";
 import { useHistory, useRefresh } from "../api/queries";
 import { stepText } from "../wording/history";
 import { sendEdit } from "./browser-outbox";
+import { arriveAll } from "./use-record";
 
 export interface JobHistory {
   readonly canUndo: boolean;
   readonly canRedo: boolean;
   readonly undo: () => void;
   readonly redo: () => void;
+  /** Takes back one edit of anybody, or does it again. @throws ApiError when something later rests on it. */
+  readonly takeBack: (changeId: number) => Promise<void>;
   /** Makes an edit on the server; the outbox keeps the order. Rejects as the work does. */
   readonly perform: <T>(work: () => Promise<T>) => Promise<T>;
   /** What was last taken back or done again, in words. */
@@ -23,22 +27,17 @@ export const useJobHistory = (jobId: string, onError: (error: unknown) => void, 
   const held = useRef({ refresh, onError, onStep });
   held.current = { refresh, onError, onStep };
   const actions = useMemo(() => {
+    const send = async (path: string, body: unknown): Promise<UndoneDto> => {
+      const done = await sendEdit<UndoneDto>(jobId, "POST", `/api/jobs/${jobId}/${path}`, body);
+      arriveAll(done.rows);
+      held.current.onStep();
+      return done;
+    };
     const step = (redo: boolean): void => {
-      const go = async (): Promise<void> => {
-        const { step: done } = await sendEdit<{ step: { entity: string; action: string; name: string } | null }>(
-          jobId,
-          "POST",
-          `/api/jobs/${jobId}/undo`,
-          { redo },
-        );
-        setLast(done === null ? null : `${redo ? "done again" : "undone"}: ${stepText(done)}`);
-        await held.current.refresh(jobId);
-        held.current.onStep();
-      };
-      go().catch((error: unknown) => {
-        held.current.onError(error);
-        void held.current.refresh(jobId);
-      });
+      send("undo", { redo })
+        .then(({ step: done }) => setLast(done === null ? null : `${redo ? "done again" : "undone"}: ${stepText(done)}`))
+        .catch((error: unknown) => held.current.onError(error))
+        .finally(() => void held.current.refresh(jobId));
     };
     return {
       perform: async <T>(work: () => Promise<T>): Promise<T> => {
@@ -48,6 +47,10 @@ export const useJobHistory = (jobId: string, onError: (error: unknown) => void, 
       },
       undo: () => step(false),
       redo: () => step(true),
+      takeBack: (changeId: number): Promise<void> =>
+        send("history", { changeId })
+          .then(() => undefined)
+          .finally(() => void held.current.refresh(jobId)),
     };
   }, [jobId]);
   return { ...actions, canUndo: history.data?.canUndo ?? false, canRedo: history.data?.canRedo ?? false, last };

@@ -1,4 +1,4 @@
-import type { ErrorBody } from "@/contract";
+import { type ErrorBody, isKind, recordPath, type UndoneDto } from "@/contract";
 import { ApiError, mayRecover } from "../api/client";
 
 /* Edits on their way to the server: in order, each until it is answered, kept in this browser over a killed tab. */
@@ -25,8 +25,8 @@ export interface Outbox {
   readonly subscribe: (listener: () => void) => () => void;
   /** Sends an edit behind those that wait. @param onWait called whenever it has to wait, with the reason. @throws ApiError as the server refuses it. */
   readonly send: <T>(edit: Omit<Edit, "id">, onWait?: (reason: ErrorBody) => void) => Promise<T>;
-  /** The answer to the last edit of a row that is still on its way, or null. */
-  readonly pending: <T>(path: string) => Promise<T> | null;
+  /** Edits of a row that are still on their way, oldest first, each with its answer. */
+  readonly pending: <T>(path: string) => readonly { readonly edit: Edit; readonly answer: Promise<T> }[];
   /** Takes over edits that another tab left behind. */
   readonly adopt: (edits: readonly Edit[]) => void;
   /** Begins to send: what came from before is known now. */
@@ -58,16 +58,32 @@ const versionIn = (value: unknown): number | null => {
   return typeof v === "number" ? v : null;
 };
 
+/** Versions that an edit left behind, by address: of its own row, and of all that an undo touched. */
+const versionsAfter = (edit: Edit, answer: unknown): ReadonlyMap<string, number> => {
+  const out = new Map<string, number>();
+  const own = versionIn(answer);
+  if (own !== null) out.set(edit.path, own);
+  const rows = answer !== null && typeof answer === "object" ? (answer as { rows?: unknown }).rows : undefined;
+  for (const r of Array.isArray(rows) ? (rows as UndoneDto["rows"]) : []) {
+    const version = versionIn(r.row);
+    if (version !== null && isKind(r.kind)) out.set(recordPath(edit.jobId, r.kind, r.id), version);
+  }
+  return out;
+};
+
 /** An edit made on a version that an edit before it has left behind: it is made on the one that came of that. */
-const onNewest = (edit: Edit, path: string, version: number): Edit => {
+const onNewest = (edit: Edit, versions: ReadonlyMap<string, number>): Edit => {
   const made = versionIn(edit.body);
-  return edit.path !== path || made === null || made >= version ? edit : { ...edit, body: { ...(edit.body as object), version } };
+  const version = versions.get(edit.path);
+  return version === undefined || made === null || made >= version ? edit : { ...edit, body: { ...(edit.body as object), version } };
 };
 
 export const createOutbox = (parts: OutboxParts): Outbox => {
   let state: OutboxState = { edits: [], waitsFor: null, lost: [] };
   const listeners = new Set<() => void>();
   const waiters = new Map<string, Waiter>();
+  /** Versions that edits of this window left behind, by address. */
+  const left = new Map<string, number>();
   let busy = false;
   let begun = false;
 
@@ -85,9 +101,10 @@ export const createOutbox = (parts: OutboxParts): Outbox => {
       if (edit === undefined) break;
       try {
         const answer = await parts.post(edit);
-        const version = versionIn(answer);
+        const versions = versionsAfter(edit, answer);
+        for (const [path, version] of versions) left.set(path, Math.max(version, left.get(path) ?? 0));
         const rest = state.edits.filter((e) => e.id !== edit.id);
-        put({ edits: version === null ? rest : rest.map((e) => onNewest(e, edit.path, version)), waitsFor: null });
+        put({ edits: versions.size === 0 ? rest : rest.map((e) => onNewest(e, left)), waitsFor: null });
         done(edit, (w) => w.resolve(answer), null, answer);
       } catch (error) {
         const reason = error instanceof ApiError ? error.body : { code: "internal" };
@@ -131,17 +148,15 @@ export const createOutbox = (parts: OutboxParts): Outbox => {
       return () => listeners.delete(l);
     },
     send: <T>(given: Omit<Edit, "id">, onWait?: (reason: ErrorBody) => void) => {
-      const edit: Edit = { ...given, id: parts.newId() };
+      // Whoever sends may not have heard yet what came of the one before.
+      const edit = onNewest({ ...given, id: parts.newId() }, left);
       const answer = wait(edit.id, onWait) as Promise<T>;
       put({ edits: [...state.edits, edit] });
       if (state.waitsFor !== null) onWait?.(state.waitsFor);
       void pump();
       return answer;
     },
-    pending: <T>(path: string) => {
-      const last = state.edits.filter((e) => e.path === path).at(-1);
-      return last === undefined ? null : (wait(last.id) as Promise<T>);
-    },
+    pending: <T>(path: string) => state.edits.filter((e) => e.path === path).map((edit) => ({ edit, answer: wait(edit.id) as Promise<T> })),
     adopt: (edits) => {
       const known = new Set(state.edits.map((e) => e.id));
       const more = edits.filter((e) => !known.has(e.id));

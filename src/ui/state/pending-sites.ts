@@ -1,34 +1,21 @@
-import type { SiteDto } from "@/contract";
+import { RECORDS, type SiteDto } from "@/contract";
 import type { Edit } from "./outbox";
-
-const START: Omit<SiteDto, "id" | "name" | "latDeg" | "lonDeg" | "mountAglM"> = {
-  mountMaxAglM: null,
-  mastCostPerM: null,
-  structure: "",
-  power: "",
-  material: "",
-  cableEntry: "",
-  access: "",
-  owner: "",
-  notes: "",
-  mountingPoints: [],
-  ticks: [],
-  version: 1,
-};
 
 /**
  * Sites as they will be once the edits on their way are made: what was dragged stays where it was let go, what was set
  * stands there already. A new one carries the number of its edit as its id until it has its own.
  */
 export const withPendingSites = (jobId: string, sites: readonly SiteDto[], edits: readonly Edit[]): readonly SiteDto[] => {
-  const base = `/api/jobs/${jobId}/sites`;
+  const base = `/api/jobs/${jobId}/${RECORDS.site.route}`;
   const mine = edits.filter((e) => e.path === base || e.path.startsWith(`${base}/`));
   if (mine.length === 0) return sites;
   let out = [...sites];
   for (const e of mine) {
     const body = e.body as Partial<SiteDto> & { readonly deleted?: boolean };
-    if (e.path === base && e.method === "POST") out.push({ ...START, ...(body as SiteDto), id: e.id });
-    else if (e.method === "PATCH") {
+    if (e.path === base && e.method === "POST") {
+      const started = RECORDS.site.fields.safeParse(body);
+      if (started.success) out.push({ ...started.data, id: e.id, version: 1 });
+    } else if (e.method === "PATCH") {
       const id = e.path.slice(base.length + 1);
       const { deleted, version: _v, ...fields } = body;
       out = deleted === true ? out.filter((s) => s.id !== id) : out.map((s) => (s.id === id ? { ...s, ...fields } : s));

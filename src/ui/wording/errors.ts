@@ -25,6 +25,16 @@ export const errorSentence = (error: ErrorBody, units: Units = "metric"): string
       return `These sites are ${distanceText(units, Number(v.distanceM))} apart; a link may be ${distanceText(units, Number(v.leastM))} to ${distanceText(units, Number(v.mostM))} long.`;
     case "site-in-use":
       return `${v.name} still carries link ${v.link}; take the link away first.`;
+    case "site-gone":
+      return `${v.name} was taken away; bring it back first.`;
+    case "design-in-force":
+      return "This link has a design in force already.";
+    case "append-only":
+      return "What is written there stays; add a new one instead.";
+    case "not-allowed":
+      return "You may not change this.";
+    case "other-window":
+      return "Another window of this browser has this edit.";
     case "clash":
       return "Someone else changed this since you opened it.";
     case "not-found":

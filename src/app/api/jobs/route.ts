@@ -2,7 +2,8 @@ import { parseBody } from "@/app/_server/body";
 import { db } from "@/app/_server/db";
 import { handle } from "@/app/_server/handle";
 import { type JobSummary, newJobSchema } from "@/contract";
-import { createJob, listJobs } from "@/data/jobs";
+import { getJob, listJobs } from "@/data/jobs";
+import { makeJob } from "@/data/records";
 import { jobDto } from "@/service/dto";
 import { keptVerdicts } from "@/service/verdicts";
 
@@ -17,4 +18,4 @@ export const GET = (request: Request): Promise<Response> =>
   });
 
 export const POST = (request: Request): Promise<Response> =>
-  handle(request, "write", async () => jobDto(await createJob(db(), await parseBody(request, newJobSchema))));
+  handle(request, "write", async () => jobDto(await getJob(db(), (await makeJob(db(), await parseBody(request, newJobSchema))).id)));

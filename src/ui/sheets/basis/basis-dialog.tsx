@@ -1,19 +1,17 @@
 "use client";
 import { Dialog } from "radix-ui";
-import { useRef, useState } from "react";
+import { useState } from "react";
 import { basisSchema, type JobDto } from "@/contract";
 import { ApiError } from "../../api/client";
-import { useRefresh } from "../../api/queries";
+import { ClashNotice } from "../../controls/clash-notice";
 import { Choice, Field } from "../../controls/field";
-import { sendEdit } from "../../state/browser-outbox";
+import { useJobHistory } from "../../state/job-history";
 import { usePreferences } from "../../state/preferences";
-import { useUndoStack } from "../../state/undo-stack";
+import { useRecord, useRecordState } from "../../state/use-record";
 import { errorSentence } from "../../wording/errors";
 import type { Units } from "../../wording/numbers";
 import { policyText } from "../../wording/policy";
 import { BASIS_GROUPS, type BasisField, basisLabel, basisOther, basisText, basisValue } from "./basis-fields";
-
-type Values = Record<string, unknown>;
 
 const faultOf = (f: BasisField, text: string, units: Units): string | undefined => {
   const value = basisValue(f, text, units);
@@ -23,55 +21,29 @@ const faultOf = (f: BasisField, text: string, units: Units): string | undefined 
 };
 
 /** The job's working rules and assumptions: opened from the policy in the title strip, saved as they are changed, undoable. */
-export const BasisDialog = ({ job }: { job: JobDto }) => {
-  const refresh = useRefresh();
+export const BasisDialog = ({ job: read }: { job: JobDto }) => {
   const { units } = usePreferences();
   const [draft, setDraft] = useState<Readonly<Record<string, string>>>({});
   const [trouble, setTrouble] = useState<string | null>(null);
-  // The newest version known: what the server answered may be ahead of what was last read.
-  const version = useRef(job.version);
-  version.current = Math.max(version.current, job.version);
-  /** Values on their way: leaving a field after Enter must not send it again. */
-  const sending = useRef(new Map<string, unknown>());
+  const record = useRecord(read.id, "job", read);
+  const { fields, status, setAside } = useRecordState(record);
+  const job: JobDto = { ...read, ...fields };
   const say = (error: unknown): void => setTrouble(errorSentence(error instanceof ApiError ? error.body : { code: "internal" }));
-  const stack = useUndoStack(say);
-
-  const send = async (values: Values): Promise<void> => {
-    const row = await sendEdit<JobDto>(job.id, "PATCH", `/api/jobs/${job.id}`, { ...values, version: version.current });
-    version.current = row.version;
-    await refresh(job.id);
-  };
+  const history = useJobHistory(read.id, say);
   const forget = (key: string): void =>
     setDraft((d) => {
       const { [key]: _gone, ...rest } = d;
       return rest;
     });
   const save = (f: BasisField, text: string): void => {
-    const value = basisValue(f, text, units);
-    const before = (job as unknown as Values)[f.key];
-    if (faultOf(f, text, units) !== undefined || sending.current.get(f.key) === value) return;
+    if (faultOf(f, text, units) !== undefined) return;
+    forget(f.key);
     // A figure typed as it was shown (a k of 1.3333) is no change.
-    if (value === before || text === basisText(job, f, units)) {
-      forget(f.key);
-      return;
-    }
+    if (text === basisText(job, f, units)) return;
     setTrouble(null);
-    sending.current.set(f.key, value);
-    stack
-      .perform(async () => {
-        await send({ [f.key]: value });
-        forget(f.key);
-        return { undo: () => send({ [f.key]: before }), redo: () => send({ [f.key]: value }) };
-      })
-      .catch((error: unknown) => {
-        if (error instanceof ApiError && error.body.code === "clash") {
-          version.current = (error.body.current as JobDto).version;
-          void refresh(job.id);
-        }
-        say(error);
-      })
-      .finally(() => sending.current.delete(f.key));
+    record.change({ [f.key]: basisValue(f, text, units) });
   };
+  const said = status.kind === "refused" || status.kind === "kept" ? errorSentence(status.reason, units) : trouble;
 
   return (
     <Dialog.Root>
@@ -82,10 +54,15 @@ export const BasisDialog = ({ job }: { job: JobDto }) => {
         <Dialog.Overlay className="fixed inset-0 bg-ink/30" />
         <Dialog.Content
           aria-describedby={undefined}
+          onEscapeKeyDown={(e) => {
+            // The first Escape is for what is typed.
+            if (Object.keys(draft).length > 0) e.preventDefault();
+          }}
           className="fixed left-1/2 top-1/2 max-h-[94vh] w-[940px] max-w-[96vw] -translate-x-1/2 -translate-y-1/2 overflow-auto border-[1.6px] border-ink bg-paper p-6"
         >
           <Dialog.Title className="m-0 text-[21px] font-bold">Basis of the job</Dialog.Title>
           <p className="cap mb-3 mt-0.5">Every change is saved when you leave its field, and every link of the job follows.</p>
+          <ClashNotice kind="job" status={status} setAside={setAside} units={units} resolve={record.resolve} recall={record.recall} />
           <div className="grid grid-cols-1 gap-x-8 gap-y-4 min-[760px]:grid-cols-2">
             {BASIS_GROUPS.map((g) => (
               <fieldset key={g.title} className="m-0 min-w-0 border-0 border-t border-ink p-0 pt-2">
@@ -119,6 +96,7 @@ export const BasisDialog = ({ job }: { job: JobDto }) => {
                         }}
                         onKeyDown={(e) => {
                           if (e.key === "Enter" && draft[f.key] !== undefined) save(f, text);
+                          if (e.key === "Escape") forget(f.key);
                         }}
                       />
                     );
@@ -127,20 +105,22 @@ export const BasisDialog = ({ job }: { job: JobDto }) => {
               </fieldset>
             ))}
           </div>
-          {trouble !== null && (
+          {said !== null && (
             <p role="alert" className="mb-0 mt-3 text-short-figure">
-              {trouble}
+              {said}
             </p>
           )}
           <div className="mt-5 flex items-center gap-6">
             <Dialog.Close className="main-action">Done</Dialog.Close>
-            <button type="button" className="press" disabled={!stack.canUndo} onClick={stack.undo}>
+            <button type="button" className="press" disabled={!history.canUndo} onClick={history.undo}>
               Undo
             </button>
-            <button type="button" className="press" disabled={!stack.canRedo} onClick={stack.redo}>
+            <button type="button" className="press" disabled={!history.canRedo} onClick={history.redo}>
               Redo
             </button>
-            <span className="cap">Kept in the job's log of changes.</span>
+            <span role="status" className="cap">
+              {history.last ?? "Kept in the job's log of changes."}
+            </span>
           </div>
         </Dialog.Content>
       </Dialog.Portal>

@@ -6,14 +6,19 @@ import type { BriefDto, JobBundle, LinkVerdict, PhotoDto } from "@/contract";
 import { demandOf } from "@/core/infra";
 import { ApiError } from "../../api/client";
 import { useBrief, useJob, usePhotos, useRefresh, useVerdicts } from "../../api/queries";
+import { ClashNotice } from "../../controls/clash-notice";
+import { TypingScope } from "../../controls/typing-scope";
 import { Sheet, UnitsButton } from "../../frame/sheet";
 import { Trouble } from "../../frame/trouble";
 import { useJobHistory } from "../../state/job-history";
 import { useJobNews } from "../../state/job-news";
 import { usePreferences } from "../../state/preferences";
+import { useRecord, useRecordState } from "../../state/use-record";
 import { errorSentence } from "../../wording/errors";
 import { BasisDialog } from "../basis/basis-dialog";
 import { useJobIndex } from "../job-index";
+import { SHEETS } from "../registry";
+import { SavedCell } from "../section/saved-cell";
 import { NeedTab } from "./need-tab";
 import { type OpenPoint, openPoints } from "./open-points";
 import { PermissionTab } from "./permission-tab";
@@ -21,7 +26,6 @@ import { PhotosTab } from "./photos-tab";
 import { RatesColumn } from "./rates-column";
 import { ShapesTab, type Way } from "./shapes-tab";
 import { ThereTab } from "./there-tab";
-import { useOpenBrief } from "./use-brief";
 
 const TABS: readonly (readonly [OpenPoint["tab"], string])[] = [
   ["need", "Need"],
@@ -29,10 +33,6 @@ const TABS: readonly (readonly [OpenPoint["tab"], string])[] = [
   ["there", "What is there"],
   ["photos", "Photos"],
   ["permission", "Permission"],
-];
-const KEYS = [
-  { keys: "1 to 5", does: "Need, shapes, what is there, photos, permission" },
-  { keys: "Tab", does: "Next field" },
 ];
 
 export const BriefSheet = ({ jobId }: { jobId: string }) => {
@@ -72,8 +72,9 @@ const BriefOpen = ({
   const say = (error: unknown): void => setFault(errorSentence(error instanceof ApiError ? error.body : { code: "internal" }, units));
   const history = useJobHistory(jobId, say);
   useJobNews(jobId);
-  const open = useOpenBrief(jobId, brief, history);
-  const { doc, change } = open;
+  const record = useRecord(jobId, "brief", brief);
+  const { fields: doc, status, setAside } = useRecordState(record);
+  const { change } = record;
   const [tab, setTab] = useState<OpenPoint["tab"]>("need");
   const index = useJobIndex(jobId, verdicts, null);
   const points = openPoints(doc, links, sites, photos);
@@ -92,105 +93,101 @@ const BriefOpen = ({
       together: new Set(links.filter((o) => o.nearSiteId === l.nearSiteId).map((o) => o.farSiteId)).size,
     };
   });
-  const trouble = open.fault ?? fault;
+  const trouble = status.kind === "refused" || status.kind === "kept" ? errorSentence(status.reason, units) : fault;
   return (
-    <Sheet
-      rows={index}
-      current="Brief"
-      undo={history}
-      keys={KEYS}
-      actions={TABS.map(([key, name]) => ({ name: `Brief: ${name.toLowerCase()}`, run: () => setTab(key) }))}
-      strip={[
-        { label: "Job", value: job.name, grow: 2 },
-        { label: "Customer", value: doc.customer === "" ? "not named" : doc.customer, grow: 2 },
-        { label: "Sheet", value: "01 Brief", grow: 1 },
-        { label: "Day of visit", value: job.visitOn, grow: 1 },
-        { label: "Units", value: <UnitsButton />, grow: 0.9 },
-        { label: "Policy in force", value: <BasisDialog job={job} />, grow: 2.3 },
-        {
-          label: "Saved",
-          value: open.saved === "saved" ? (history.last ?? "all edits") : open.saved === "saving" ? "saving" : "kept in this browser",
-          grow: 1.4,
-        },
-      ]}
-    >
-      <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_290px]">
-        <Tabs.Root value={tab} onValueChange={(v) => setTab(v as OpenPoint["tab"])} className="flex min-h-0 flex-col">
-          <div className="flex items-end gap-7 border-b border-ink px-5 pt-2">
-            <h1 className="m-0 pb-1.5 text-[24px] font-[720] leading-8">Brief</h1>
-            <Tabs.List aria-label="Parts of the brief" className="flex gap-5">
-              {TABS.map(([key, name]) => {
-                const n = points.filter((p) => p.tab === key).length;
-                return (
-                  <Tabs.Trigger
-                    key={key}
-                    value={key}
-                    className="flex min-h-8 flex-col items-start border-b-[3px] border-transparent pb-1 text-[15px] data-[state=active]:border-ink data-[state=active]:font-bold"
-                  >
-                    {name}
-                    <span className="cap font-normal">{n === 0 ? "settled" : `${n} open`}</span>
-                  </Tabs.Trigger>
-                );
-              })}
-            </Tabs.List>
-            <Link prefetch={false} href={`/jobs/${jobId}/survey`} className="press mb-2 ml-auto whitespace-nowrap text-ink no-underline">
-              On the phone
-            </Link>
-          </div>
-          {open.theirs !== null && (
-            <div role="alert" className="flex flex-wrap gap-x-5 border-b border-short px-5 py-2">
-              <span>Someone else changed the brief while you did.</span>
-              <button type="button" className="press" onClick={() => open.keep("mine")}>
-                Keep mine
-              </button>
-              <button type="button" className="press" onClick={() => open.keep("theirs")}>
-                Take theirs
-              </button>
+    <TypingScope of={record}>
+      <Sheet
+        rows={index}
+        jobId={jobId}
+        of={SHEETS.brief}
+        undo={history}
+        actions={TABS.map(([key, name]) => ({ name: `Brief: ${name.toLowerCase()}`, run: () => setTab(key) }))}
+        strip={[
+          { label: "Job", value: job.name, grow: 2 },
+          { label: "Customer", value: doc.customer === "" ? "not named" : doc.customer, grow: 2 },
+          { label: "Sheet", value: "", grow: 1 },
+          { label: "Day of visit", value: job.visitOn, grow: 1 },
+          { label: "Units", value: <UnitsButton />, grow: 0.9 },
+          { label: "Policy in force", value: <BasisDialog job={job} />, grow: 2.3 },
+          { label: "Saved", value: <SavedCell status={status} last={history.last} />, grow: 1.4 },
+        ]}
+      >
+        <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_290px]">
+          <Tabs.Root value={tab} onValueChange={(v) => setTab(v as OpenPoint["tab"])} className="flex min-h-0 flex-col">
+            <div className="flex items-end gap-7 border-b border-ink px-5 pt-2">
+              <h1 className="m-0 pb-1.5 text-[24px] font-[720] leading-8">Brief</h1>
+              <Tabs.List aria-label="Parts of the brief" className="flex gap-5">
+                {TABS.map(([key, name]) => {
+                  const n = points.filter((p) => p.tab === key).length;
+                  return (
+                    <Tabs.Trigger
+                      key={key}
+                      value={key}
+                      className="flex min-h-8 flex-col items-start border-b-[3px] border-transparent pb-1 text-[15px] data-[state=active]:border-ink data-[state=active]:font-bold"
+                    >
+                      {name}
+                      <span className="cap font-normal">{n === 0 ? "settled" : `${n} open`}</span>
+                    </Tabs.Trigger>
+                  );
+                })}
+              </Tabs.List>
+              <Link prefetch={false} href={`/jobs/${jobId}/survey`} className="press mb-2 ml-auto whitespace-nowrap text-ink no-underline">
+                On the phone
+              </Link>
             </div>
-          )}
-          {trouble !== null && (
-            <p role="alert" className="m-0 border-b border-short px-5 py-2 text-short-figure">
-              {trouble}
-            </p>
-          )}
-          <section tabIndex={0} aria-label={TABS.find(([key]) => key === tab)?.[1]} className="min-h-0 flex-1 overflow-auto px-5 py-4">
-            <Tabs.Content value="need">
-              <NeedTab doc={doc} sites={sites} farId={links[0]?.farSiteId} change={change} />
-            </Tabs.Content>
-            <Tabs.Content value="shapes">
-              <ShapesTab doc={doc} change={change} ways={ways} units={units} />
-            </Tabs.Content>
-            <Tabs.Content value="there">
-              <ThereTab doc={doc} change={change} />
-            </Tabs.Content>
-            <Tabs.Content value="photos">
-              <PhotosTab jobId={jobId} doc={doc} change={change} sites={sites} photos={photos} />
-            </Tabs.Content>
-            <Tabs.Content value="permission">
-              <PermissionTab doc={doc} change={change} />
-            </Tabs.Content>
-          </section>
-        </Tabs.Root>
-        <aside aria-label="What the brief comes to" className="flex min-h-0 flex-col border-l border-ink">
-          <RatesColumn jobId={jobId} doc={doc} links={links} sites={sites} history={history} say={say} onDone={() => void refresh(jobId)} />
-          <section
-            tabIndex={0}
-            aria-label="Still open"
-            className="mt-auto max-h-[45%] flex-none overflow-auto border-t border-ink px-4 py-3"
-          >
-            <h2 className="m-0 text-[16px] font-bold">{points.length === 0 ? "Settled" : `Still open, ${points.length}`}</h2>
-            <ul className="m-0 list-none p-0" data-testid="open-points">
-              {points.map((p) => (
-                <li key={p.words} className="py-[3px]">
-                  <button type="button" className="text-left" onClick={() => setTab(p.tab)}>
-                    {p.words}
-                  </button>
-                </li>
-              ))}
-            </ul>
-          </section>
-        </aside>
-      </div>
-    </Sheet>
+            <ClashNotice kind="brief" status={status} setAside={setAside} units={units} resolve={record.resolve} recall={record.recall} />
+            {trouble !== null && (
+              <p role="alert" className="m-0 border-b border-short px-5 py-2 text-short-figure">
+                {trouble}
+              </p>
+            )}
+            <section tabIndex={0} aria-label={TABS.find(([key]) => key === tab)?.[1]} className="min-h-0 flex-1 overflow-auto px-5 py-4">
+              <Tabs.Content value="need">
+                <NeedTab doc={doc} sites={sites} farId={links[0]?.farSiteId} change={change} />
+              </Tabs.Content>
+              <Tabs.Content value="shapes">
+                <ShapesTab doc={doc} change={change} ways={ways} units={units} />
+              </Tabs.Content>
+              <Tabs.Content value="there">
+                <ThereTab doc={doc} change={change} />
+              </Tabs.Content>
+              <Tabs.Content value="photos">
+                <PhotosTab jobId={jobId} doc={doc} change={change} sites={sites} photos={photos} />
+              </Tabs.Content>
+              <Tabs.Content value="permission">
+                <PermissionTab doc={doc} change={change} />
+              </Tabs.Content>
+            </section>
+          </Tabs.Root>
+          <aside aria-label="What the brief comes to" className="flex min-h-0 flex-col border-l border-ink">
+            <RatesColumn
+              jobId={jobId}
+              doc={doc}
+              links={links}
+              sites={sites}
+              history={history}
+              say={say}
+              onDone={() => void refresh(jobId)}
+            />
+            <section
+              tabIndex={0}
+              aria-label="Still open"
+              className="mt-auto max-h-[45%] flex-none overflow-auto border-t border-ink px-4 py-3"
+            >
+              <h2 className="m-0 text-[16px] font-bold">{points.length === 0 ? "Settled" : `Still open, ${points.length}`}</h2>
+              <ul className="m-0 list-none p-0" data-testid="open-points">
+                {points.map((p) => (
+                  <li key={p.words} className="py-[3px]">
+                    <button type="button" className="text-left" onClick={() => setTab(p.tab)}>
+                      {p.words}
+                    </button>
+                  </li>
+                ))}
+              </ul>
+            </section>
+          </aside>
+        </div>
+      </Sheet>
+    </TypingScope>
   );
 };

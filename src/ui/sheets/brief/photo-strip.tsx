@@ -48,7 +48,8 @@ export const PhotoStrip = ({
     setBusy(true);
     try {
       const about: PhotoFields = { siteId, fromWhere: from, bearingDeg: null, takenOn: new Date().toISOString().slice(0, 10), note: "" };
-      await postBytes(`/api/jobs/${jobId}/photos?about=${encodeURIComponent(JSON.stringify(about))}`, await shrink(file));
+      const query = new URLSearchParams({ about: JSON.stringify(about), id: crypto.randomUUID() });
+      await postBytes(`/api/jobs/${jobId}/photos?${query}`, await shrink(file));
       await refresh(jobId);
     } catch (error) {
       say(error);
@@ -101,7 +102,7 @@ export const PhotoStrip = ({
           <li key={p.id} className="w-[190px]">
             {/* biome-ignore lint/performance/noImgElement: it comes from the own database, at its own size */}
             <img
-              src={`/api/jobs/${jobId}/photos/${p.id}`}
+              src={`/api/jobs/${jobId}/photos/${p.id}/file`}
               alt={p.note === "" ? `Photo from ${p.fromWhere}` : p.note}
               className="h-[130px] w-full border border-ink object-cover"
             />

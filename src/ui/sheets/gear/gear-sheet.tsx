@@ -7,10 +7,12 @@ import { keepFile } from "../../api/keep-file";
 import { keys, useHardware, useJob, useVerdicts } from "../../api/queries";
 import { Sheet, UnitsButton } from "../../frame/sheet";
 import { Trouble } from "../../frame/trouble";
+import { useJobHistory } from "../../state/job-history";
 import { errorSentence } from "../../wording/errors";
 import { figure } from "../../wording/numbers";
 import { BasisDialog } from "../basis/basis-dialog";
 import { useJobIndex } from "../job-index";
+import { SHEETS } from "../registry";
 import { AntennaForm, RadioForm } from "./hardware-forms";
 
 const download = (hardware: HardwareDto): void => {
@@ -49,6 +51,9 @@ export const GearSheet = ({ jobId }: { jobId: string }) => {
   };
 
   const index = useJobIndex(jobId, verdicts.data, null);
+  const history = useJobHistory(jobId, (error) =>
+    setReport({ words: errorSentence(error instanceof ApiError ? error.body : { code: "internal" }), faults: [], bad: true }),
+  );
   if (job.data === undefined || hardware.data === undefined) {
     return (
       <div className="h-dvh p-2">
@@ -63,12 +68,13 @@ export const GearSheet = ({ jobId }: { jobId: string }) => {
   return (
     <Sheet
       rows={index}
-      current="Gear"
-      keys={[]}
+      jobId={jobId}
+      of={SHEETS.gear}
+      undo={history}
       actions={[{ name: "Bring in a hardware file", run: () => file.current?.click() }]}
       strip={[
         { label: "Job", value: job.data.job.name, grow: 2 },
-        { label: "Sheet", value: "04 Gear", grow: 1 },
+        { label: "Sheet", value: "", grow: 1 },
         { label: "Radios", value: `${radios.length}, ${radios.filter((r) => r.source === "own").length} own`, grow: 1 },
         { label: "Antennas", value: `${antennas.length}, ${antennas.filter((a) => a.source === "own").length} own`, grow: 1 },
         { label: "Units", value: <UnitsButton />, grow: 1 },

@@ -12,7 +12,7 @@ export const MODES: readonly { mode: MapMode; name: string; hint: string; key: s
   { mode: "measure", name: "Measure", hint: "Distance, bearing, area, height and sun along a line.", key: "R" },
   { mode: "view", name: "See", hint: "What can be seen from a mount, over ground, roofs and trees.", key: "V" },
 ];
-export const KEYS = [
+export const GROUND_KEYS = [
   ...MODES.map((m) => ({ keys: m.key, does: m.name })),
   { keys: "B, T, K, H", does: "Bring in, take out, known ground, history" },
   { keys: "F", does: "Fit the chosen link" },

@@ -1,6 +1,7 @@
 "use client";
 import { type DatasetDto, type LinkDto, lonLats, type ObstacleDto, type PreviewDto, type SiteDto } from "@/contract";
 import type { LatLon } from "@/core/geo";
+import { HistoryPanel } from "../../frame/history-panel";
 import type { MapMode } from "../../map/ground-map";
 import type { DrawShape } from "../../map/ground-tools";
 import type { Units } from "../../wording/numbers";
@@ -8,7 +9,6 @@ import { DRAW_KINDS, type DrawKind } from "./draw-kinds";
 import { ExportPanel } from "./export-panel";
 import { FeatureForm } from "./feature-form";
 import type { Panel } from "./ground-modes";
-import { HistoryPanel } from "./history-panel";
 import { ImportPanel } from "./import-panel";
 import { KnownPanel } from "./known-panel";
 import { MeasurePanel } from "./measure-panel";
@@ -70,7 +70,7 @@ const inside = (p: Props): React.ReactNode => {
     case "known":
       return <KnownPanel jobId={jobId} units={units} chosenId={p.datasetId} choose={p.chooseDataset} />;
     case "history":
-      return <HistoryPanel jobId={jobId} onStep={p.reload} />;
+      return <HistoryPanel jobId={jobId} takeBack={edits.history.takeBack} />;
     case "told":
       return p.link === undefined ? null : (
         <ToldPanel

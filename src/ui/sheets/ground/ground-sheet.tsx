@@ -17,9 +17,10 @@ import { errorSentence } from "../../wording/errors";
 import { VERDICT_ORDER, VERDICT_WORD } from "../../wording/verdicts";
 import { BasisDialog } from "../basis/basis-dialog";
 import { useJobIndex } from "../job-index";
+import { SHEETS } from "../registry";
 import { DRAW_KINDS } from "./draw-kinds";
 import { GroundHead, type Knowledge } from "./ground-head";
-import { DRAWERS, KEYS, MODES, type Panel } from "./ground-modes";
+import { DRAWERS, MODES, type Panel } from "./ground-modes";
 import { GroundPanels } from "./ground-panels";
 import { JoinForm } from "./join-form";
 import { ChosenLink, LinkList } from "./link-list";
@@ -36,6 +37,9 @@ const savedWords = (onTheirWay: number, refused: boolean, last: string | null): 
   return onTheirWay > 0 ? `${onTheirWay} not sent yet` : (last ?? "all edits");
 };
 
+/** Panels that an address may open. */
+const BESIDE = ["history", "told", "import"] as const;
+
 export const GroundSheet = ({ jobId }: { jobId: string }) => {
   const job = useJob(jobId);
   const verdicts = useVerdicts(jobId);
@@ -45,7 +49,7 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
   const search = useSearchParams();
   const asked = search.get("link");
   const [mode, setMode] = useState<MapMode>("look");
-  const [panel, setPanel] = useState<Panel>({ kind: search.get("beside") === "history" ? "history" : "links" });
+  const [panel, setPanel] = useState<Panel>({ kind: BESIDE.find((kind) => kind === search.get("beside")) ?? "links" });
   const [joinFromId, setJoinFromId] = useState<string | null>(null);
   const [joinToId, setJoinToId] = useState("");
   const [reach, setReach] = useState<{ from: LatLon; to: LatLon } | null>(null);
@@ -245,9 +249,9 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
   return (
     <Sheet
       rows={index}
-      current="Ground"
+      jobId={jobId}
+      of={SHEETS.ground}
       undo={history}
-      keys={KEYS}
       actions={[
         ...MODES.map((m) => ({ name: m.name, run: () => enter(m.mode) })),
         ...DRAWERS.map((d) => ({ name: d.name, run: () => openDrawer(d.kind) })),
@@ -285,7 +289,7 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
             ),
           grow: 2.5,
         },
-        { label: "Sheet", value: "02 Ground", grow: 1 },
+        { label: "Sheet", value: "", grow: 1 },
         { label: "Day of visit", value: data.job.visitOn, grow: 1 },
         { label: "Units", value: <UnitsButton />, grow: 0.9 },
         { label: "Policy in force", value: <BasisDialog job={data.job} />, grow: 2.3 },

@@ -3,7 +3,7 @@ import { zodResolver } from "@hookform/resolvers/zod";
 import { useState } from "react";
 import { useForm } from "react-hook-form";
 import { z } from "zod";
-import { type MountingPointFields, newSiteSchema, type SiteDto } from "@/contract";
+import { type MountingPointFields, type SiteDto, siteFieldsSchema } from "@/contract";
 import { type FarPosition, farFromJob, type LatLon } from "@/core/geo";
 import { ApiError } from "../../api/client";
 import { readPosition } from "../../api/position";
@@ -45,18 +45,18 @@ const WORDS = [
 const formSchema = (units: Units) =>
   z
     .object({
-      name: newSiteSchema.shape.name,
+      name: siteFieldsSchema.shape.name,
       where: z.string(),
       mount: z.string(),
       limit: z.string(),
       cost: z.string(),
-      structure: newSiteSchema.shape.structure.unwrap(),
-      material: newSiteSchema.shape.material.unwrap(),
-      power: newSiteSchema.shape.power.unwrap(),
-      cableEntry: newSiteSchema.shape.cableEntry.unwrap(),
-      access: newSiteSchema.shape.access.unwrap(),
-      owner: newSiteSchema.shape.owner.unwrap(),
-      notes: newSiteSchema.shape.notes.unwrap(),
+      structure: siteFieldsSchema.shape.structure.unwrap(),
+      material: siteFieldsSchema.shape.material.unwrap(),
+      power: siteFieldsSchema.shape.power.unwrap(),
+      cableEntry: siteFieldsSchema.shape.cableEntry.unwrap(),
+      access: siteFieldsSchema.shape.access.unwrap(),
+      owner: siteFieldsSchema.shape.owner.unwrap(),
+      notes: siteFieldsSchema.shape.notes.unwrap(),
     })
     .transform(async (f, ctx): Promise<Omit<SiteValues, "mountingPoints">> => {
       const position = await readPosition(f.where);
@@ -74,7 +74,7 @@ const formSchema = (units: Units) =>
           });
           return 0;
         }
-        const checked = newSiteSchema.shape.mountAglM.safeParse(metresFrom(units, number));
+        const checked = siteFieldsSchema.shape.mountAglM.safeParse(metresFrom(units, number));
         if (!checked.success) ctx.addIssue({ code: "custom", path: [path], message: `${checked.error.issues[0]?.message ?? ""}.` });
         return metresFrom(units, number);
       };
@@ -82,7 +82,7 @@ const formSchema = (units: Units) =>
         if (f.cost.trim() === "") return null;
         const typed = readNumber(f.cost);
         const number = typed === null ? null : typed * lengthIn(units, 1);
-        const checked = newSiteSchema.shape.mastCostPerM.safeParse(number);
+        const checked = siteFieldsSchema.shape.mastCostPerM.safeParse(number);
         if (number === null || !checked.success) {
           ctx.addIssue({
             code: "custom",

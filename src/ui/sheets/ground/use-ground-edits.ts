@@ -85,10 +85,10 @@ export const useGroundEdits = (
     removeLink: (linkId) => patchLink(linkId, { deleted: true }),
     tellGround: (linkId, groundTold) => patchLink(linkId, { groundTold }),
     addObstacle: (fields) => edit("POST", "/obstacles", fields, true),
-    changeObstacle: (row, fields) => edit("PATCH", `/obstacles/${row.id}`, { version: newest(row), fields }, true),
+    changeObstacle: (row, fields) => edit("PATCH", `/obstacles/${row.id}`, { version: newest(row), ...fields }, true),
     splitObstacle: (row, parts) => edit("POST", `/obstacles/${row.id}/split`, { version: newest(row), parts }, true),
     addFeature: (fields) => edit("POST", "/features", fields, true),
-    changeFeature: (row, fields) => edit("PATCH", `/features/${row.id}`, { version: newest(row), fields }, true),
+    changeFeature: (row, fields) => edit("PATCH", `/features/${row.id}`, { version: newest(row), ...fields }, true),
     removeDrawn: (table, row) => edit("PATCH", `/${table}/${row.id}`, { version: newest(row), deleted: true }, true),
   };
 };

@@ -12,6 +12,7 @@ import { VERDICT_ORDER, VERDICT_WORD } from "../../wording/verdicts";
 import { BringJob } from "./bring-job";
 import { LinkTable } from "./link-table";
 import { NewJobDialog } from "./new-job-dialog";
+import { QuickPathDialog } from "./quick-path-dialog";
 
 const day = (iso: string): string => new Date(iso).toLocaleDateString("en-GB", { day: "numeric", month: "short", year: "numeric" });
 
@@ -70,6 +71,7 @@ export const JobsSheet = () => {
             className="ml-auto w-[260px] border-b border-ink bg-paper px-1 py-1.5"
           />
           <BringJob />
+          <QuickPathDialog />
           <NewJobDialog />
         </header>
         <main className="min-h-0 overflow-auto">

@@ -1,5 +1,5 @@
 "use client";
-import { Fragment, useState } from "react";
+import { Fragment, type ReactNode, useState } from "react";
 import type { Explanation, Finding } from "@/core/link";
 import { PreviewButton, type Taking } from "../../controls/preview-button";
 import { VerdictMark } from "../../marks/verdict-mark";
@@ -48,11 +48,17 @@ export const FindingsColumn = ({
   preview,
   lookedAt,
   restsOn,
+  start,
+  ways,
 }: {
   findings: readonly Finding[];
   units: Units;
   nearName: string;
   lookedAt: string;
+  /** Said of a design that nobody has touched yet; null once somebody has. */
+  start: ReactNode;
+  /** What a finding leads to beside its mends. */
+  ways: (code: string) => ReactNode;
   /** Where the figures come from that have no column of their own on the level line. */
   restsOn: readonly Explanation[];
 } & Taking) => {
@@ -60,6 +66,7 @@ export const FindingsColumn = ({
   const shown = all ? findings : findings.slice(0, MOST);
   return (
     <section aria-label="Findings" tabIndex={0} className="flex min-h-0 flex-1 flex-col overflow-auto px-3.5 pb-2" data-testid="findings">
+      {start}
       {shown.map((f, i) => (
         <section key={`${f.code}-${i}`} aria-label={VERDICT_WORD[f.verdict]} className="border-b border-rule py-2.5" data-code={f.code}>
           {(i === 0 || shown[i - 1]!.verdict !== f.verdict) && (
@@ -98,6 +105,7 @@ export const FindingsColumn = ({
           {f.mends.some((m) => m.code === "trim" || m.code === "trim-several") && (
             <p className="cap m-0 mt-1">Cutting trees: consent, protection and nesting first; near lines only by qualified people.</p>
           )}
+          {ways(f.code)}
           <RestsOn rests={restsOn.filter((e) => RESTS[e.id]?.includes(f.code) === true)} units={units} />
         </section>
       ))}

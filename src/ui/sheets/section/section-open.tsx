@@ -1,38 +1,44 @@
 "use client";
 import { Tabs } from "radix-ui";
-import { useEffect, useId, useMemo, useRef, useState } from "react";
-import { useStore } from "zustand";
-import { type DesignDto, type DesignFields, type HardwareDto, latLons, type ProfileDto } from "@/contract";
+import { useDeferredValue, useEffect, useId, useMemo, useRef, useState } from "react";
+import { type DesignFields, FIRST_STAGE, type HardwareDto, latLons, type ProfileDto } from "@/contract";
 import { inverse } from "@/core/geo";
 import { clearanceUnder, type DesignAction, type LinkResult, lawfulPowers, verdictOf, worseVerdict } from "@/core/link";
 import { MOST_YEARS } from "@/core/solve";
-import { type LinkBundle, useFeatures, useJob, useKeptProfile, useRefresh, useVerdicts } from "../../api/queries";
+import { ApiError } from "../../api/client";
+import { type LinkBundle, useFeatures, useJob, useKeptProfile, useVerdicts } from "../../api/queries";
+import { Calm } from "../../controls/calm";
+import { ClashNotice } from "../../controls/clash-notice";
+import { TypingScope } from "../../controls/typing-scope";
 import type { ClearsFrom, Ghost } from "../../drawing/section-props";
 import { useSize } from "../../drawing/use-size";
 import { Sheet, UnitsButton } from "../../frame/sheet";
 import { VerdictMark } from "../../marks/verdict-mark";
-import { pendingEdit, sendEdit } from "../../state/browser-outbox";
-import { createDesignStore, type DesignWay } from "../../state/design-store";
+import { useJobHistory } from "../../state/job-history";
 import { useJobNews } from "../../state/job-news";
 import { usePreferences } from "../../state/preferences";
+import { useRecord, useRecordState } from "../../state/use-record";
+import { errorSentence } from "../../wording/errors";
 import { mendWordsOf } from "../../wording/findings";
 import { cutMiddle } from "../../wording/names";
 import { policyText } from "../../wording/policy";
 import { VERDICT_WORD } from "../../wording/verdicts";
 import { BasisDialog } from "../basis/basis-dialog";
 import { useJobIndex } from "../job-index";
+import { SHEETS } from "../registry";
 import { BottomPanel, VIEWS, type View } from "./bottom-panel";
 import { ComparePanel } from "./compare-panel";
 import { changeOf } from "./design-actions";
 import { DrawingArea } from "./drawing-area";
 import { FindingsColumn } from "./findings-column";
+import { GroundWays, StartNote } from "./first-steps";
 import { GearPanel } from "./gear-panel";
 import { PermissionDialog } from "./permission-dialog";
 import { PictureMenu } from "./picture-menu";
 import { PolicyChoice } from "./policy-choice";
-import { ClashNotice, SavedCell } from "./saved-cell";
+import { SavedCell } from "./saved-cell";
 import { SectionHeader } from "./section-header";
-import { lookedAt, restsOn, SECTION_KEYS } from "./section-words";
+import { lookedAt, restsOn } from "./section-words";
 import { SolverView } from "./solver-view";
 import { useDoubt } from "./use-doubt";
 import { type Evaluation, useCoreProfile, useEvaluation, useFindings } from "./use-evaluation";
@@ -50,15 +56,6 @@ const inYear = (e: Evaluation, year: number): LinkResult => ({
   clearance: clearanceUnder({ ...e.plan, policy: { ...e.plan.policy, year, horizonYears: 0 } }, e.path),
 });
 
-/** A design goes through the outbox of this window. */
-const designWay = (jobId: string, designId: string): DesignWay => {
-  const path = `/api/jobs/${jobId}/designs/${designId}`;
-  return {
-    send: (fields, onWait) => sendEdit<DesignDto>(jobId, "PATCH", path, fields, onWait),
-    pending: () => pendingEdit<DesignDto>(path),
-  };
-};
-
 export const SectionOpen = ({
   jobId,
   bundle,
@@ -71,27 +68,24 @@ export const SectionOpen = ({
   hardware: HardwareDto;
 }) => {
   const { units } = usePreferences();
-  const refresh = useRefresh();
   const verdicts = useVerdicts(jobId);
   const wholeJob = useJob(jobId);
-  const [store] = useState(() => createDesignStore(bundle.link.design, () => void refresh(jobId), designWay(jobId, bundle.link.design.id)));
-  const { design, settled, status, past, future, change, beginGesture, endGesture, undo, redo, resolveClash } = useStore(store);
-  useEffect(() => () => store.getState().dispose(), [store]);
-  useEffect(() => store.getState().adopt(bundle.link.design), [store, bundle.link.design]);
+  const record = useRecord(jobId, "design", bundle.link.design);
+  const { fields: design, settled, status, setAside } = useRecordState(record);
+  const { change, end: endGesture } = record;
+  const beginGesture = (): void => record.begin("drag");
+  const history = useJobHistory(jobId, (error) =>
+    setSaid(errorSentence(error instanceof ApiError ? error.body : { code: "internal" }, units)),
+  );
   useJobNews(jobId);
-  useEffect(() => {
-    const warn = (event: BeforeUnloadEvent): void => {
-      const kind = store.getState().status.kind;
-      if (kind === "kept" || kind === "clash") event.preventDefault();
-    };
-    window.addEventListener("beforeunload", warn);
-    return () => window.removeEventListener("beforeunload", warn);
-  }, [store]);
 
+  // What stands beside the drawing may come a frame later.
+  const calm = useDeferredValue(design);
   const ground = useCoreProfile(profile);
   const evaluation = useEvaluation(bundle, hardware, ground, design);
   const doubt = useDoubt(evaluation);
   const found = useFindings(evaluation, doubt);
+  const calmEvaluation = useDeferredValue(evaluation);
   const settledEvaluation = useEvaluation(bundle, hardware, ground, settled);
   const [areaRef, area] = useSize<HTMLDivElement>();
   const picture = useRef<HTMLDivElement>(null);
@@ -166,6 +160,8 @@ export const SectionOpen = ({
   }, [firstYear]);
 
   const { job, link, near, far } = bundle;
+  // Chosen for it, and touched by nobody yet.
+  const isStart = link.stage === FIRST_STAGE && link.design.version === 1 && status.kind === "saved";
   const result = evaluation?.result ?? null;
   const shown = useMemo(
     () => (evaluation === null ? null : year === firstYear ? evaluation.result : inYear(evaluation, year)),
@@ -190,14 +186,15 @@ export const SectionOpen = ({
     compare: setComparedId,
   });
 
+  const clashing = status.kind === "clash" ? status : null;
   const solvers = (which: View, size: { readonly width: number; readonly height: number }) =>
-    evaluation === null ? null : (
+    calmEvaluation === null ? null : (
       <SolverView
         which={which}
         size={size}
-        evaluation={evaluation}
+        evaluation={calmEvaluation}
         bundle={bundle}
-        design={design}
+        design={calm}
         sites={wholeJob.data?.sites ?? []}
         lines={lines}
         units={units}
@@ -214,197 +211,234 @@ export const SectionOpen = ({
     );
 
   return (
-    <Sheet
-      rows={index}
-      current="Section"
-      undo={{ canUndo: past.length > 0, canRedo: future.length > 0, undo, redo }}
-      keys={SECTION_KEYS}
-      actions={[
-        { name: "Level line the other way", run: () => setReverse(!reverse) },
-        { name: trueShape ? "Heights drawn taller" : "True shape", run: () => setTrueShape(!trueShape) },
-        { name: "Print this sheet", run: () => window.print() },
-        { name: "Keep this design to compare", run: () => void keepDesign().then(() => setBeside("compare")) },
-        ...VIEWS.filter((v) => v !== view).map((v) => ({ name: `Show the ${v}`, run: () => setView(v) })),
-        ...(verdicts.data ?? [])
-          .filter((l) => l.linkId !== link.id)
-          .map((l) => ({
-            name: `Open ${l.nearName} to ${l.farName}${l.label === "" ? "" : `, ${l.label}`}`,
-            href: `/jobs/${jobId}/section/${l.linkId}`,
-          })),
-      ]}
-      strip={[
-        { label: "Job", value: job.name, grow: 2 },
-        {
-          label: (
-            <>
-              Link <VerdictMark verdict={own} a={7} />
-              <span className={`font-[650] v-${own}`} data-testid="link-verdict">
-                {VERDICT_WORD[own]}
-              </span>
-            </>
-          ),
-          value: (
-            <>
-              <span className="text-near">{cutMiddle(near.name, 22)}</span> to <span className="text-far">{cutMiddle(far.name, 22)}</span>
-              {link.label === "" ? "" : `, ${link.label}`}
-            </>
-          ),
-          grow: 2.5,
-        },
-        { label: "Sheet", value: "03 Section", grow: 1 },
-        { label: "Day of visit", value: job.visitOn, grow: 1 },
-        { label: "Units", value: <UnitsButton />, grow: 0.9 },
-        { label: "Policy of the job", value: <BasisDialog job={job} />, grow: 2.3 },
-        { label: "Saved", value: <SavedCell status={status} />, grow: 1.6 },
-      ]}
-    >
-      <div className="section-sheet grid h-full min-h-0 grid-cols-[minmax(0,1fr)_232px] grid-rows-[minmax(0,1fr)_242px] min-[1500px]:grid-cols-[minmax(0,1fr)_264px]">
-        <div ref={areaRef} className="relative min-h-0 min-w-0 overflow-hidden">
-          <SectionHeader
-            verdict={verdict}
-            near={near}
-            far={far}
-            label={link.label}
-            profile={profile}
-            evaluation={evaluation}
-            shown={shown}
-            laterYear={year === firstYear ? null : year}
-            found={found}
-            units={units}
-          />
-          <div ref={picture}>
-            {evaluation === null || settledEvaluation === null || shown === null ? (
-              <p role="alert" className="px-6">
-                A radio of this design is not in the catalogue any more. Choose another under Gear.
-              </p>
-            ) : (
-              area.width > 0 && (
-                <DrawingArea
-                  width={area.width}
-                  height={area.height - HEADER_PX}
-                  evaluation={evaluation}
-                  settledEvaluation={settledEvaluation}
-                  shown={shown}
-                  shownYear={year}
-                  settled={{ nearAglM: settled.nearMountAglM, farAglM: settled.farMountAglM }}
-                  units={units}
-                  trueShape={trueShape}
-                  setTrueShape={setTrueShape}
-                  clearsFrom={clearsFrom}
-                  ghost={ghost}
-                  onBegin={beginGesture}
-                  onEnd={endGesture}
-                  onMount={(end, m) => change(end === "near" ? { nearMountAglM: m } : { farMountAglM: m })}
-                >
-                  <PolicyChoice
+    <TypingScope of={record}>
+      <Sheet
+        rows={index}
+        jobId={jobId}
+        of={SHEETS.section}
+        undo={{ ...history, canUndo: history.canUndo || status.kind !== "saved" }}
+        actions={[
+          { name: "Level line the other way", run: () => setReverse(!reverse) },
+          { name: trueShape ? "Heights drawn taller" : "True shape", run: () => setTrueShape(!trueShape) },
+          { name: "Print this sheet", run: () => window.print() },
+          { name: "Keep this design to compare", run: () => void keepDesign().then(() => setBeside("compare")) },
+          ...VIEWS.filter((v) => v !== view).map((v) => ({ name: `Show the ${v}`, run: () => setView(v) })),
+          ...(verdicts.data ?? [])
+            .filter((l) => l.linkId !== link.id)
+            .map((l) => ({
+              name: `Open ${l.nearName} to ${l.farName}${l.label === "" ? "" : `, ${l.label}`}`,
+              href: `/jobs/${jobId}/section/${l.linkId}`,
+            })),
+        ]}
+        strip={[
+          { label: "Job", value: job.name, grow: 2 },
+          {
+            label: (
+              <>
+                Link <VerdictMark verdict={own} a={7} />
+                <span className={`font-[650] v-${own}`} data-testid="link-verdict">
+                  {VERDICT_WORD[own]}
+                </span>
+              </>
+            ),
+            value: (
+              <>
+                <span className="text-near">{cutMiddle(near.name, 22)}</span> to <span className="text-far">{cutMiddle(far.name, 22)}</span>
+                {link.label === "" ? "" : `, ${link.label}`}
+              </>
+            ),
+            grow: 2.5,
+          },
+          { label: "Sheet", value: "", grow: 1 },
+          { label: "Day of visit", value: job.visitOn, grow: 1 },
+          { label: "Units", value: <UnitsButton />, grow: 0.9 },
+          { label: "Policy of the job", value: <BasisDialog job={job} />, grow: 2.3 },
+          { label: "Saved", value: <SavedCell status={status} last={history.last} />, grow: 1.6 },
+        ]}
+      >
+        <div className="section-sheet grid h-full min-h-0 grid-cols-[minmax(0,1fr)_232px] grid-rows-[minmax(0,1fr)_242px] min-[1500px]:grid-cols-[minmax(0,1fr)_264px]">
+          <div ref={areaRef} className="relative min-h-0 min-w-0 overflow-hidden">
+            <SectionHeader
+              verdict={verdict}
+              near={near}
+              far={far}
+              label={link.label}
+              profile={profile}
+              evaluation={evaluation}
+              shown={shown}
+              laterYear={year === firstYear ? null : year}
+              found={found}
+              units={units}
+            />
+            <div ref={picture}>
+              {evaluation === null || settledEvaluation === null || shown === null ? (
+                <p role="alert" className="px-6">
+                  A radio of this design is not in the catalogue any more. Choose another under Gear.
+                </p>
+              ) : (
+                area.width > 0 && (
+                  <DrawingArea
+                    width={area.width}
+                    height={area.height - HEADER_PX}
                     evaluation={evaluation}
-                    job={job}
-                    over={design.policyOver}
+                    settledEvaluation={settledEvaluation}
+                    shown={shown}
+                    shownYear={year}
+                    settled={{ nearAglM: settled.nearMountAglM, farAglM: settled.farMountAglM }}
                     units={units}
-                    choose={(policyOver) => change({ policyOver })}
-                  />
-                  <YearChoice year={year} first={firstYear} last={firstYear + MOST_YEARS} choose={setAskedYear} />
-                  <PictureMenu
-                    area={picture}
-                    title={`${near.name} to ${far.name}: ${VERDICT_WORD[verdict]}`}
-                    note={`${job.name}, ${job.visitOn}, ${policyText(job)}`}
-                    fileName={`section-${job.number}-${link.number}`}
-                    say={setSaid}
-                  />
-                </DrawingArea>
-              )
+                    trueShape={trueShape}
+                    setTrueShape={setTrueShape}
+                    clearsFrom={clearsFrom}
+                    ghost={ghost}
+                    onBegin={beginGesture}
+                    onEnd={endGesture}
+                    onMount={(end, m) => change(end === "near" ? { nearMountAglM: m } : { farMountAglM: m })}
+                  >
+                    <PolicyChoice
+                      evaluation={evaluation}
+                      job={job}
+                      over={design.policyOver}
+                      units={units}
+                      choose={(policyOver) => change({ policyOver })}
+                    />
+                    <YearChoice year={year} first={firstYear} last={firstYear + MOST_YEARS} choose={setAskedYear} />
+                    <PictureMenu
+                      area={picture}
+                      title={`${near.name} to ${far.name}: ${VERDICT_WORD[verdict]}`}
+                      note={`${job.name}, ${job.visitOn}, ${policyText(job)}`}
+                      fileName={`section-${job.number}-${link.number}`}
+                      say={setSaid}
+                    />
+                  </DrawingArea>
+                )
+              )}
+            </div>
+            {said !== null && (
+              <p
+                role="status"
+                className="absolute inset-x-3 top-[100px] z-[5] m-0 flex gap-3 border border-ink bg-paper px-3 py-1.5 text-[13px]"
+              >
+                <span className="flex-1">{said}</span>
+                <button type="button" className="press" onClick={() => setSaid(null)}>
+                  Close
+                </button>
+              </p>
             )}
           </div>
-          {said !== null && (
-            <p
-              role="status"
-              className="absolute inset-x-3 top-[100px] z-[5] m-0 flex gap-3 border border-ink bg-paper px-3 py-1.5 text-[13px]"
-            >
-              <span className="flex-1">{said}</span>
-              <button type="button" className="press" onClick={() => setSaid(null)}>
-                Close
-              </button>
-            </p>
-          )}
-        </div>
-        <Tabs.Root
-          value={beside}
-          onValueChange={(v) => setBeside(v as (typeof BESIDE)[number])}
-          className="beside flex min-h-0 flex-col border-l border-ink"
-        >
-          <Tabs.List className="flex gap-4 border-b border-ink px-3.5 pt-2.5" aria-label="Beside the drawing">
-            {BESIDE.map((name) => (
-              <Tabs.Trigger
-                key={name}
-                value={name}
-                className="border-b-[3px] border-transparent pb-1 text-[15px] font-[520] capitalize data-[state=active]:border-ink data-[state=active]:font-bold"
+          <Calm
+            of={[
+              bundle,
+              hardware,
+              units,
+              beside,
+              calm,
+              calmEvaluation,
+              found,
+              clashing,
+              setAside,
+              isStart,
+              compared,
+              comparedEvaluation,
+              elsewhere,
+            ]}
+          >
+            {() => (
+              <Tabs.Root
+                value={beside}
+                onValueChange={(v) => setBeside(v as (typeof BESIDE)[number])}
+                className="beside flex min-h-0 flex-col border-l border-ink"
               >
-                {name}
-              </Tabs.Trigger>
-            ))}
-          </Tabs.List>
-          <Tabs.Content value="findings" className="flex min-h-0 flex-1 flex-col data-[state=inactive]:hidden" tabIndex={-1}>
-            {status.kind === "clash" && <ClashNotice resolve={resolveClash} />}
-            <FindingsColumn
-              findings={found}
-              units={units}
-              nearName={near.name}
-              apply={apply}
-              preview={setPreviewed}
-              lookedAt={lookedAt(evaluation)}
-              restsOn={restsOn(evaluation)}
-            />
-          </Tabs.Content>
-          <Tabs.Content value="gear" className="flex min-h-0 flex-1 flex-col data-[state=inactive]:hidden" tabIndex={-1}>
-            <GearPanel
-              design={design}
-              hardware={hardware}
-              nearSite={near}
-              farSite={far}
-              change={change}
-              record={() => setRecording(true)}
-              day={job.visitOn}
-              lawful={evaluation === null ? null : lawfulPowers(evaluation.plan, evaluation.result)}
-            />
-          </Tabs.Content>
-          <Tabs.Content value="compare" className="flex min-h-0 flex-1 flex-col data-[state=inactive]:hidden" tabIndex={-1}>
-            {evaluation !== null && (
-              <ComparePanel
-                design={design}
-                evaluation={evaluation}
-                kept={bundle.kept}
-                compared={compared}
-                other={comparedEvaluation}
-                elsewhere={elsewhere}
-                hardware={hardware}
+                <Tabs.List className="flex gap-4 border-b border-ink px-3.5 pt-2.5" aria-label="Beside the drawing">
+                  {BESIDE.map((name) => (
+                    <Tabs.Trigger
+                      key={name}
+                      value={name}
+                      className="border-b-[3px] border-transparent pb-1 text-[15px] font-[520] capitalize data-[state=active]:border-ink data-[state=active]:font-bold"
+                    >
+                      {name}
+                    </Tabs.Trigger>
+                  ))}
+                </Tabs.List>
+                <Tabs.Content value="findings" className="flex min-h-0 flex-1 flex-col data-[state=inactive]:hidden" tabIndex={-1}>
+                  <ClashNotice
+                    kind="design"
+                    status={status}
+                    setAside={setAside}
+                    units={units}
+                    resolve={record.resolve}
+                    recall={record.recall}
+                  />
+                  <FindingsColumn
+                    findings={found}
+                    units={units}
+                    nearName={near.name}
+                    apply={apply}
+                    preview={setPreviewed}
+                    start={isStart ? <StartNote works={verdictOf(found, "service") !== "short"} look={() => setBeside("gear")} /> : null}
+                    ways={(code) =>
+                      code === "ground-unknown" ? <GroundWays jobId={jobId} link={link} say={setSaid} units={units} /> : null
+                    }
+                    lookedAt={lookedAt(calmEvaluation)}
+                    restsOn={restsOn(calmEvaluation)}
+                  />
+                </Tabs.Content>
+                <Tabs.Content value="gear" className="flex min-h-0 flex-1 flex-col data-[state=inactive]:hidden" tabIndex={-1}>
+                  <GearPanel
+                    design={calm}
+                    hardware={hardware}
+                    nearSite={near}
+                    farSite={far}
+                    change={change}
+                    record={() => setRecording(true)}
+                    day={job.visitOn}
+                    lawful={calmEvaluation === null ? null : lawfulPowers(calmEvaluation.plan, calmEvaluation.result)}
+                  />
+                </Tabs.Content>
+                <Tabs.Content value="compare" className="flex min-h-0 flex-1 flex-col data-[state=inactive]:hidden" tabIndex={-1}>
+                  {calmEvaluation !== null && (
+                    <ComparePanel
+                      design={calm}
+                      evaluation={calmEvaluation}
+                      kept={bundle.kept}
+                      compared={compared}
+                      other={comparedEvaluation}
+                      elsewhere={elsewhere}
+                      hardware={hardware}
+                      units={units}
+                      keep={keepDesign}
+                      choose={setComparedId}
+                      take={(fields) => change(fields)}
+                      drop={dropDesign}
+                    />
+                  )}
+                </Tabs.Content>
+              </Tabs.Root>
+            )}
+          </Calm>
+          <PermissionDialog open={recording} onOpenChange={setRecording} design={design} found={found} day={job.visitOn} change={change} />
+          <Calm of={[bundle, units, calm, calmEvaluation, doubt, found, reverse, view, year, wholeJob.data, lines.length]}>
+            {() => (
+              <BottomPanel
+                doubt={doubt}
+                verdict={verdictOf(found, "service")}
+                evaluation={calmEvaluation}
+                design={calm}
+                job={job}
+                nearName={near.name}
+                farName={far.name}
                 units={units}
-                keep={keepDesign}
-                choose={setComparedId}
-                take={(fields) => change(fields)}
-                drop={dropDesign}
+                reverse={reverse}
+                setReverse={setReverse}
+                view={view}
+                setView={setView}
+                change={change}
+                levelId={levelId}
+                solvers={solvers}
               />
             )}
-          </Tabs.Content>
-        </Tabs.Root>
-        <PermissionDialog open={recording} onOpenChange={setRecording} design={design} found={found} day={job.visitOn} change={change} />
-        <BottomPanel
-          doubt={doubt}
-          verdict={verdictOf(found, "service")}
-          evaluation={evaluation}
-          design={design}
-          job={job}
-          nearName={near.name}
-          farName={far.name}
-          units={units}
-          reverse={reverse}
-          setReverse={setReverse}
-          view={view}
-          setView={setView}
-          change={change}
-          levelId={levelId}
-          solvers={solvers}
-        />
-      </div>
-    </Sheet>
+          </Calm>
+        </div>
+      </Sheet>
+    </TypingScope>
   );
 };

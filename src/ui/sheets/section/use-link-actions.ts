@@ -1,5 +1,5 @@
 "use client";
-import type { DesignFields, KeptDesignDto, PlaceDto, RelayDto } from "@/contract";
+import { type DesignFields, type KeptDesignDto, type PlaceDto, type RelayDto, recordPath } from "@/contract";
 import { ApiError } from "../../api/client";
 import { type LinkBundle, useRefresh } from "../../api/queries";
 import { sendEdit } from "../../state/browser-outbox";
@@ -41,7 +41,7 @@ export const useLinkActions = ({
   };
   const dropDesign = async (d: KeptDesignDto): Promise<void> => {
     try {
-      await sendEdit(jobId, "DELETE", `/api/jobs/${jobId}/designs/${d.id}?version=${d.version}`, undefined);
+      await sendEdit(jobId, "PATCH", recordPath(jobId, "design", d.id), { version: d.version, deleted: true });
       await refresh(jobId);
     } catch (error) {
       trouble(error);
@@ -88,7 +88,7 @@ export const useLinkActions = ({
     try {
       await sendEdit(jobId, "POST", `/api/jobs/${jobId}/links/${link.id}/relay`, body);
       await refresh(jobId);
-      say("The relay stands in the job with a link to each end. Undo on Ground takes all of it back as one step.");
+      say("The relay stands in the job with a link to each end. Undo takes all of it back as one step.");
     } catch (error) {
       trouble(error);
     }

@@ -10,6 +10,9 @@ export interface Answered<Reply> {
   readonly plan: LinkPlan;
 }
 
+/** Questions are asked no closer than this. */
+const LEAST_APART_MS = 120;
+
 /**
  * A question about the open design, worked out beside the page. Only the newest design is asked about; what was
  * answered last stays until the next answer. Leaving the view ends the worker with whatever it is at.
@@ -33,9 +36,15 @@ export const useWorkerAnswer = <Worked extends { readonly open: (profile: PathPr
     let next: Evaluation | null = null;
     let gone = false;
     let opened: PathProfile | null = null;
+    let askedAtMs = Number.NEGATIVE_INFINITY;
     const run = async (): Promise<void> => {
       while (next !== null && !gone) {
-        const { plan, path } = next;
+        // While something is dragged the newest is asked about now and then, not each on the way.
+        const waitMs = askedAtMs + LEAST_APART_MS - performance.now();
+        if (waitMs > 0) await new Promise((resolve) => setTimeout(resolve, waitMs));
+        if (gone) break;
+        askedAtMs = performance.now();
+        const { plan, path }: Evaluation = next;
         next = null;
         try {
           if (opened !== path.profile) {

@@ -1,18 +1,19 @@
 "use client";
-import { deepEqual } from "fast-equals";
 import Link from "next/link";
-import { useEffect, useState } from "react";
-import type { SiteDto } from "@/contract";
+import { useState } from "react";
+import type { FieldsOf, SiteDto } from "@/contract";
 import { type FarPosition, farFromJob, type LatLon } from "@/core/geo";
-import { ApiError } from "../../api/client";
-import { useJob, usePhotos, useRefresh } from "../../api/queries";
+import { useJob, usePhotos } from "../../api/queries";
+import { ClashNotice } from "../../controls/clash-notice";
 import { FarQuestion } from "../../controls/far-question";
+import { TypingScope } from "../../controls/typing-scope";
 import { UnitField } from "../../controls/unit-field";
 import { Trouble } from "../../frame/trouble";
-import { sendEdit } from "../../state/browser-outbox";
 import { usePreferences } from "../../state/preferences";
+import type { SaveStatus } from "../../state/record";
+import { useRecord, useRecordState } from "../../state/use-record";
 import { errorSentence } from "../../wording/errors";
-import { latLonText, lengthText } from "../../wording/numbers";
+import { latLonText, lengthText, type Units } from "../../wording/numbers";
 import { PhotoStrip } from "../brief/photo-strip";
 
 /** What is looked at on the spot; the words are kept with the site. */
@@ -34,47 +35,6 @@ const WORDS = [
   ["access", "How to get up"],
   ["owner", "Owner"],
 ] as const;
-
-type Fields = Pick<
-  SiteDto,
-  | "latDeg"
-  | "lonDeg"
-  | "mountAglM"
-  | "mountMaxAglM"
-  | "structure"
-  | "material"
-  | "power"
-  | "cableEntry"
-  | "access"
-  | "owner"
-  | "notes"
-  | "ticks"
->;
-const FIELDS: readonly (keyof Fields)[] = [
-  "latDeg",
-  "lonDeg",
-  "mountAglM",
-  "mountMaxAglM",
-  "structure",
-  "material",
-  "power",
-  "cableEntry",
-  "access",
-  "owner",
-  "notes",
-  "ticks",
-];
-const fieldsOf = (s: SiteDto): Fields => Object.fromEntries(FIELDS.map((k) => [k, s[k]])) as unknown as Fields;
-const key = (siteId: string): string => `dry-arc.survey.${siteId}`;
-
-const draftOf = (site: SiteDto): Fields => {
-  try {
-    const kept = JSON.parse(localStorage.getItem(key(site.id)) ?? "null") as Partial<Fields> | null;
-    return { ...fieldsOf(site), ...kept };
-  } catch {
-    return fieldsOf(site);
-  }
-};
 
 /** The survey on the spot: one site at a time, large targets, nothing lost on reload. */
 export const SurveySheet = ({ jobId }: { jobId: string }) => {
@@ -118,58 +78,36 @@ export const SurveySheet = ({ jobId }: { jobId: string }) => {
           {sites.length === 0 && <p>No site yet. Place one on the Ground sheet.</p>}
         </main>
       )}
-      {site !== undefined && <SiteSurvey key={site.id} jobId={jobId} site={site} sites={sites} />}
+      {site !== undefined && <SiteSurvey key={site.id} jobId={jobId} site={site} sites={sites} done={() => setSiteId(null)} />}
     </div>
   );
 };
 
-type Saved =
-  | { readonly kind: "saved" }
-  | { readonly kind: "unsaved" }
-  | { readonly kind: "saving" }
-  | { readonly kind: "fault"; readonly words: string };
+/** How it stands with what was typed, in words for somebody on a roof. */
+const savedWords = (status: SaveStatus<FieldsOf<"site">>, units: Units): string => {
+  switch (status.kind) {
+    case "saved":
+      return "All saved";
+    case "typing":
+    case "saving":
+      return "Saving";
+    case "kept":
+      return "No connection. Everything is kept on this phone, and is sent by itself when it is back.";
+    case "clash":
+      return "Someone else changed this site. Choose above which stands.";
+    case "refused":
+      return errorSentence(status.reason, units);
+  }
+};
 
-const SiteSurvey = ({ jobId, site, sites }: { jobId: string; site: SiteDto; sites: readonly SiteDto[] }) => {
+const SiteSurvey = ({ jobId, site, sites, done }: { jobId: string; site: SiteDto; sites: readonly SiteDto[]; done: () => void }) => {
   const { units } = usePreferences();
-  const refresh = useRefresh();
   const photos = usePhotos(jobId);
-  const [f, setF] = useState<Fields>(() => draftOf(site));
-  const [version, setVersion] = useState(site.version);
-  const differs = FIELDS.some((k) => !deepEqual(f[k], site[k]));
-  const [saved, setSaved] = useState<Saved>({ kind: differs ? "unsaved" : "saved" });
+  const record = useRecord(jobId, "site", site);
+  const { fields: f, status, setAside } = useRecordState(record);
+  const set = record.change;
   const [locating, setLocating] = useState<string | null>(null);
   const [farOff, setFarOff] = useState<{ at: LatLon; far: FarPosition } | null>(null);
-  useEffect(() => setVersion((v) => Math.max(v, site.version)), [site.version]);
-  const set = (fields: Partial<Fields>): void => {
-    const next = { ...f, ...fields };
-    setF(next);
-    setSaved({ kind: "unsaved" });
-    localStorage.setItem(key(site.id), JSON.stringify(next));
-  };
-  const save = async (): Promise<void> => {
-    setSaved({ kind: "saving" });
-    try {
-      const row = await sendEdit<SiteDto>(jobId, "PATCH", `/api/jobs/${jobId}/sites/${site.id}`, { version, ...f }, () =>
-        setSaved({ kind: "fault", words: "No connection. Everything is kept on this phone, and is sent by itself when it is back." }),
-      );
-      setVersion(row.version);
-      localStorage.removeItem(key(site.id));
-      setSaved({ kind: "saved" });
-      await refresh(jobId);
-    } catch (error) {
-      const body = error instanceof ApiError ? error.body : { code: "internal" };
-      if (body.code === "clash") {
-        // Theirs is read; mine stays in the form and is sent on the next press.
-        await refresh(jobId);
-        setVersion((body.current as { version: number }).version);
-        setSaved({ kind: "fault", words: "Someone else changed this site. What you typed is still here; press again to keep yours." });
-      } else
-        setSaved({
-          kind: "fault",
-          words: errorSentence(body, units),
-        });
-    }
-  };
   const locate = (): void => {
     setLocating("Asking the phone for its position.");
     navigator.geolocation.getCurrentPosition(
@@ -194,13 +132,8 @@ const SiteSurvey = ({ jobId, site, sites }: { jobId: string; site: SiteDto; site
     );
   };
   return (
-    <form
-      className="grid gap-5 pt-3 [&_input]:min-h-12 [&_input]:text-[17px] [&_select]:min-h-12"
-      onSubmit={(e) => {
-        e.preventDefault();
-        void save();
-      }}
-    >
+    <TypingScope of={record} className="grid gap-5 pt-3 [&_input]:min-h-12 [&_input]:text-[17px] [&_select]:min-h-12">
+      <ClashNotice kind="site" status={status} setAside={setAside} units={units} resolve={record.resolve} recall={record.recall} />
       <section aria-label="Position" className="grid gap-2">
         <p className="m-0 font-mono text-[16px]">{latLonText(f)}</p>
         <button type="button" className="min-h-12 border-[1.6px] border-ink font-[650]" onClick={locate}>
@@ -280,15 +213,17 @@ const SiteSurvey = ({ jobId, site, sites }: { jobId: string; site: SiteDto; site
         Go up only if you are competent for it, with somebody below; keep clear of power lines; leave it in wind, ice or thunder.
       </p>
       <div className="sticky bottom-0 -mx-3 grid gap-1 border-t-[1.6px] border-ink bg-paper px-3 py-2">
-        {saved.kind === "fault" && (
-          <p role="alert" className="m-0 text-short-figure">
-            {saved.words}
-          </p>
-        )}
-        <button type="submit" className="main-action min-h-14 text-[18px]" disabled={saved.kind === "saved" || saved.kind === "saving"}>
-          {saved.kind === "saved" ? "All saved" : saved.kind === "saving" ? "Saving" : `Keep ${site.name}`}
+        <p
+          role={status.kind === "refused" || status.kind === "kept" ? "alert" : "status"}
+          data-testid="saved"
+          className={`m-0 ${status.kind === "refused" || status.kind === "kept" ? "text-short-figure" : ""}`}
+        >
+          {savedWords(status, units)}
+        </p>
+        <button type="button" className="main-action min-h-14 text-[18px]" onClick={done}>
+          {site.name} is done
         </button>
       </div>
-    </form>
+    </TypingScope>
   );
 };

@@ -1,9 +1,10 @@
+import { z } from "zod";
 import { parseBody } from "@/app/_server/body";
 import { db } from "@/app/_server/db";
 import { handleJob } from "@/app/_server/handle";
-import { type JobBundle, patchJobSchema } from "@/contract";
-import { VersionClash } from "@/data/clash";
-import { type JobRow, linksOf, sitesOf, updateJob } from "@/data/jobs";
+import type { JobBundle } from "@/contract";
+import { getJob, linksOf, sitesOf } from "@/data/jobs";
+import { edit } from "@/data/records";
 import { jobDto, linkDto, siteDto } from "@/service/dto";
 
 type Context = { params: Promise<{ jobId: string }> };
@@ -14,13 +15,11 @@ export const GET = (request: Request, { params }: Context): Promise<Response> =>
     return { job: jobDto(job), sites: sites.map(siteDto), links: links.map(linkDto) };
   });
 
+const body = z.looseObject({ version: z.number("the version is missing").int().min(1) });
+
 export const PATCH = (request: Request, { params }: Context): Promise<Response> =>
   handleJob(request, "write", params, async (job) => {
-    const { version, ...fields } = await parseBody(request, patchJobSchema);
-    try {
-      return jobDto(await updateJob(db(), job.id, version, fields));
-    } catch (error) {
-      if (error instanceof VersionClash) throw new VersionClash(error.entity, jobDto(error.current as JobRow));
-      throw error;
-    }
+    const { version, ...fields } = await parseBody(request, body);
+    await edit(db(), job.id, (door) => door.patch("job", job.id, version, fields as never));
+    return jobDto(await getJob(db(), job.id));
   });

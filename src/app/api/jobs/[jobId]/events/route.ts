@@ -31,7 +31,7 @@ export const GET = async (request: Request, { params }: Context): Promise<Respon
       };
       const left = (): void => end();
       const stop = news().listen((n) => {
-        if (n.jobId === jobId || n.jobId === "*") send(`data: ${JSON.stringify({ entity: n.entity, clientId: n.clientId })}\n\n`);
+        if (n.jobId === jobId || n.jobId === "*") send(`data: ${JSON.stringify({ entity: n.entity, id: n.id, clientId: n.clientId })}\n\n`);
       });
       const beat = setInterval(() => send(": still here\n\n"), BEAT_MS);
       let over = false;

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { parseBody } from "@/app/_server/body";
+import { parseBody, parseQuery } from "@/app/_server/body";
 import { db } from "@/app/_server/db";
 import { handleJob } from "@/app/_server/handle";
 import { historyOf, takeBack } from "@/data/history";
@@ -7,7 +7,10 @@ import { historyOf, takeBack } from "@/data/history";
 type Context = { params: Promise<{ jobId: string }> };
 
 export const GET = (request: Request, { params }: Context): Promise<Response> =>
-  handleJob(request, "read", params, (job) => historyOf(db(), job.id));
+  handleJob(request, "read", params, (job) => {
+    const { before } = parseQuery(request, z.object({ before: z.coerce.number().int().min(1).optional() }));
+    return historyOf(db(), job.id, before);
+  });
 
 /** Takes one edit back, or does it again. */
 export const POST = (request: Request, { params }: Context): Promise<Response> =>

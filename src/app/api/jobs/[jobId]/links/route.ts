@@ -1,12 +1,12 @@
 import { parseBody } from "@/app/_server/body";
 import { db } from "@/app/_server/db";
 import { handleJob } from "@/app/_server/handle";
-import { newLinkSchema } from "@/contract";
+import { FIRST_STAGE, newLinkSchema } from "@/contract";
 import { NotFound, Refused } from "@/data/clash";
 import { sitesOf } from "@/data/jobs";
 import { createLink } from "@/data/links";
-import { hardwareDto, linkDto } from "@/service/dto";
-import { firstDesign } from "@/service/new-link";
+import { hardwareDto, jobDto, linkDto } from "@/service/dto";
+import { firstDesign } from "@/service/first-design";
 
 type Context = { params: Promise<{ jobId: string }> };
 
@@ -18,7 +18,7 @@ export const POST = (request: Request, { params }: Context): Promise<Response> =
     const near = sites.find((s) => s.id === input.nearSiteId);
     const far = sites.find((s) => s.id === input.farSiteId);
     if (near === undefined || far === undefined) throw new NotFound("site");
-    const design = firstDesign(hardware, near, far);
+    const design = firstDesign(jobDto(job), hardware, near, far);
     if (design === null) throw new Refused("no-hardware", "radio");
-    return linkDto(await createLink(db(), job.id, { ...input, design }));
+    return linkDto(await createLink(db(), job.id, { ...input, stage: FIRST_STAGE, design }));
   });

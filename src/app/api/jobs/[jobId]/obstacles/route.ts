@@ -2,9 +2,9 @@ import { z } from "zod";
 import { parseBody, parseQuery } from "@/app/_server/body";
 import { db } from "@/app/_server/db";
 import { handleJob } from "@/app/_server/handle";
-import { boxSchema, type DrawnDto, latLons, obstacleFieldsSchema } from "@/contract";
-import { createObstacle } from "@/data/obstacle-edits";
+import { boxSchema, type DrawnDto, obstacleFieldsSchema } from "@/contract";
 import { featuresOf, obstaclesOf } from "@/data/obstacles";
+import { edit } from "@/data/records";
 import { obstacleDto } from "@/service/dto";
 
 type Context = { params: Promise<{ jobId: string }> };
@@ -25,8 +25,9 @@ export const GET = (request: Request, { params }: Context): Promise<Response> =>
     };
   });
 
+/** A drawn one: its outline is held against the rules of an obstacle. */
 export const POST = (request: Request, { params }: Context): Promise<Response> =>
   handleJob(request, "write", params, async (job) => {
-    const { outline, holes, ...fields } = await parseBody(request, obstacleFieldsSchema);
-    return { id: await createObstacle(db(), job.id, { ...fields, outline: latLons(outline), holes: holes.map(latLons) }), version: 1 };
+    const fields = await parseBody(request, obstacleFieldsSchema);
+    return edit(db(), job.id, (door) => door.create("obstacle", fields));
   });

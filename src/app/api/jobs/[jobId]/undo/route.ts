@@ -10,5 +10,5 @@ type Context = { params: Promise<{ jobId: string }> };
 export const POST = (request: Request, { params }: Context): Promise<Response> =>
   handleJob(request, "write", params, async (job) => {
     const { redo } = await parseBody(request, z.object({ redo: z.boolean() }));
-    return { step: await (redo ? redoLast : undoLast)(db(), job.id) };
+    return (redo ? redoLast : undoLast)(db(), job.id);
   });

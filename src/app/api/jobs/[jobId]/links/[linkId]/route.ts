@@ -1,10 +1,10 @@
-import { parseBody } from "@/app/_server/body";
 import { db } from "@/app/_server/db";
 import { handleJob } from "@/app/_server/handle";
-import { type LinkBundleDto, patchLinkSchema, uuid } from "@/contract";
+import { type LinkBundleDto, uuid } from "@/contract";
 import { getLink } from "@/data/jobs";
-import { keptDesigns, setGroundTold, setLinkDeleted } from "@/data/links";
+import { keptDesigns } from "@/data/links";
 import { jobDto, keptDesignDto, linkDto, siteDto } from "@/service/dto";
+import { PATCH as patchRecord } from "../../[records]/[recordId]/route";
 
 type Context = { params: Promise<{ jobId: string; linkId: string }> };
 
@@ -22,11 +22,4 @@ export const GET = (request: Request, { params }: Context): Promise<Response> =>
   });
 
 export const PATCH = (request: Request, { params }: Context): Promise<Response> =>
-  handleJob(request, "write", params, async () => {
-    const id = uuid.parse((await params).linkId);
-    const { version, deleted, groundTold } = await parseBody(request, patchLinkSchema);
-    if (groundTold !== undefined) await setGroundTold(db(), id, version, groundTold);
-    else if (deleted !== undefined) await setLinkDeleted(db(), id, version, deleted);
-    else return { id, version };
-    return { id, version: version + 1 };
-  });
+  patchRecord(request, { params: params.then(({ jobId, linkId }) => ({ jobId, records: "links", recordId: linkId })) });

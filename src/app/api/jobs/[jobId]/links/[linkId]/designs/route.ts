@@ -3,14 +3,13 @@ import { db } from "@/app/_server/db";
 import { handleJob } from "@/app/_server/handle";
 import { keepDesignSchema, uuid } from "@/contract";
 import { keepDesign } from "@/data/links";
-import { keptDesignDto } from "@/service/dto";
 
 type Context = { params: Promise<{ jobId: string; linkId: string }> };
 
 /** Keeps a copy of the design in force, to compare with. */
 export const POST = (request: Request, { params }: Context): Promise<Response> =>
-  handleJob(request, "write", params, async () => {
+  handleJob(request, "write", params, async (job) => {
     const linkId = uuid.parse((await params).linkId);
     const { name, design } = await parseBody(request, keepDesignSchema);
-    return keptDesignDto(await keepDesign(db(), linkId, name, design));
+    return keepDesign(db(), job.id, linkId, name, design);
   });

@@ -1,13 +1,13 @@
 import { parseBody } from "@/app/_server/body";
 import { db } from "@/app/_server/db";
 import { handleJob } from "@/app/_server/handle";
-import { latLons, splitObstacleSchema, uuid } from "@/contract";
+import { splitObstacleSchema, uuid } from "@/contract";
 import { splitObstacle } from "@/data/obstacle-edits";
 
 type Context = { params: Promise<{ jobId: string; obstacleId: string }> };
 
 export const POST = (request: Request, { params }: Context): Promise<Response> =>
-  handleJob(request, "write", params, async () => {
+  handleJob(request, "write", params, async (job) => {
     const { version, parts } = await parseBody(request, splitObstacleSchema);
-    await splitObstacle(db(), uuid.parse((await params).obstacleId), version, parts.map(latLons));
+    return splitObstacle(db(), job.id, uuid.parse((await params).obstacleId), version, parts);
   });

@@ -1,0 +1,47 @@
+import { expect, test } from "vitest";
+import type { LinkVerdict } from "@/contract";
+import type { Verdict } from "@/core/link";
+import { indexOf, SHEETS } from "./registry";
+
+const link = (linkId: string, verdict: Verdict, clearanceVerdict: Verdict = verdict): LinkVerdict =>
+  ({ linkId, verdict, clearanceVerdict }) as LinkVerdict;
+const states = (
+  links: LinkVerdict[] | undefined,
+  linkId: string | null,
+  live: Verdict | undefined,
+  briefOpen: number | null,
+  lone: number | null,
+) =>
+  Object.fromEntries(indexOf({ jobId: "job", links: links ?? [], linkId, live, briefOpen, loneSites: lone }).map((r) => [r.name, r.state]));
+
+test("settled is said only where nothing is open: no lone site, no open point, no link that is not clear in all", () => {
+  const clear = [link("a", "clear"), link("b", "clear")];
+  expect(states(clear, "a", undefined, 0, 0)).toMatchObject({ Brief: "settled", Ground: "settled", Section: "settled" });
+  expect(states(clear, "a", undefined, 0, 1).Ground).toBe("open");
+  expect(states(clear, "a", undefined, 0, null).Ground).toBe("open");
+  expect(states(clear, "a", undefined, 2, 0).Brief).toBe("open");
+  expect(states(clear, "a", undefined, null, 0).Brief).toBe("open");
+  expect(states(undefined, null, undefined, 0, 0)).toMatchObject({ Ground: "open" });
+});
+
+test("a clear path with a dead radio is in trouble on both sheets; what is open on the page comes before what was stored", () => {
+  const links = [link("a", "clear"), link("b", "short", "clear"), link("c", "short")];
+  expect(states(links, "b", undefined, 0, 0)).toMatchObject({
+    Ground: { verdict: "short", words: "2 short" },
+    Section: { verdict: "short", words: "short" },
+  });
+  expect(states(links, "b", "tight", 0, 0).Section).toEqual({ verdict: "tight", words: "tight" });
+});
+
+test("every sheet has a number of its own in order, keys, and an address; one that does not apply is left out", () => {
+  const facts = { jobId: "j", links: [], linkId: null, live: undefined, briefOpen: 0, loneSites: 0 };
+  const numbers = Object.values(SHEETS).map((s) => s.number);
+  expect(numbers).toEqual([...new Set(numbers)].sort());
+  for (const s of Object.values(SHEETS)) expect(s.keys.length, s.name).toBeGreaterThan(0);
+  const rows = indexOf(facts);
+  expect(new Set(rows.map((r) => r.href)).size).toBe(rows.length);
+  expect(rows.map((r) => r.key)).not.toContain("section");
+  expect(indexOf({ ...facts, links: [link("a", "clear"), link("b", "short")] }).find((r) => r.key === "section")?.href).toBe(
+    "/jobs/j/section/b",
+  );
+});

@@ -1,0 +1,104 @@
+import type { KindName, LinkVerdict } from "@/contract";
+import type { Verdict } from "@/core/link";
+import type { KeyRow } from "../frame/keys";
+import type { IndexRow } from "../frame/sheet";
+import { VERDICT_ORDER, VERDICT_WORD } from "../wording/verdicts";
+import { GROUND_KEYS } from "./ground/ground-modes";
+import { SECTION_KEYS } from "./section/section-words";
+
+/* The sheets of a job, declared once. The index, the palette, the title strip and the list of keys read them here. */
+
+/** What is known of a job when its index is drawn. */
+export interface JobFacts {
+  readonly jobId: string;
+  readonly links: readonly LinkVerdict[];
+  /** The link that the page shows, if it shows one, and what it comes to as it stands there. */
+  readonly linkId: string | null;
+  readonly live: Verdict | undefined;
+  /** Open points of the brief; null while that is not known. */
+  readonly briefOpen: number | null;
+  /** Sites at the end of no link; null while that is not known. */
+  readonly loneSites: number | null;
+}
+
+export interface SheetDef {
+  /** Its place in the order of the job. */
+  readonly number: string;
+  readonly name: string;
+  /** Kinds of record it is made of. */
+  readonly reads: readonly KindName[];
+  /** Where it is; null while it does not apply to the job. */
+  readonly href: (f: JobFacts) => string | null;
+  readonly judge: (f: JobFacts) => IndexRow["state"];
+  readonly keys: readonly KeyRow[];
+}
+
+const worstOf = (links: readonly LinkVerdict[]): Verdict | undefined => VERDICT_ORDER.find((v) => links.some((l) => l.verdict === v));
+
+/** The link that the section would open: the one shown, else the worst. */
+const chosenLink = (f: JobFacts): string | null => f.linkId ?? f.links.find((l) => l.verdict === worstOf(f.links))?.linkId ?? null;
+
+const groundState = ({ links, loneSites }: JobFacts): IndexRow["state"] => {
+  const worst = worstOf(links);
+  // Clear is the worst of all findings: nothing of such a link is open. A site that nothing joins is.
+  if (worst === undefined || (worst === "clear" && loneSites !== 0)) return "open";
+  if (worst === "clear") return "settled";
+  return { verdict: worst, words: `${links.filter((l) => l.verdict === worst).length} ${VERDICT_WORD[worst].toLowerCase()}` };
+};
+
+const sectionState = (f: JobFacts): IndexRow["state"] => {
+  const own = f.live ?? f.links.find((l) => l.linkId === chosenLink(f))?.verdict;
+  if (own === undefined) return "open";
+  return own === "clear" ? "settled" : { verdict: own, words: VERDICT_WORD[own].toLowerCase() };
+};
+
+export const SHEETS = {
+  brief: {
+    number: "01",
+    name: "Brief",
+    reads: ["brief", "site", "link", "design", "photo"],
+    href: ({ jobId }) => `/jobs/${jobId}/brief`,
+    judge: ({ briefOpen }) => (briefOpen === 0 ? "settled" : "open"),
+    keys: [
+      { keys: "1 to 5", does: "Need, shapes, what is there, photos, permission" },
+      { keys: "Tab", does: "Next field" },
+      { keys: "Enter, Esc", does: "Keep or restore what is typed" },
+    ],
+  },
+  ground: {
+    number: "02",
+    name: "Ground",
+    reads: ["site", "link", "obstacle", "feature", "basemap"],
+    href: ({ jobId, linkId }) => `/jobs/${jobId}/ground${linkId === null ? "" : `?link=${linkId}`}`,
+    judge: groundState,
+    keys: GROUND_KEYS,
+  },
+  section: {
+    number: "03",
+    name: "Section",
+    reads: ["link", "design", "site", "obstacle", "job"],
+    href: (f) => {
+      const id = chosenLink(f);
+      return id === null ? null : `/jobs/${f.jobId}/section/${id}`;
+    },
+    judge: sectionState,
+    keys: SECTION_KEYS,
+  },
+  gear: {
+    number: "04",
+    name: "Gear",
+    reads: ["design"],
+    href: ({ jobId }) => `/jobs/${jobId}/gear`,
+    judge: () => "open",
+    keys: [{ keys: "Tab", does: "Next field" }],
+  },
+} as const satisfies Readonly<Record<string, SheetDef>>;
+
+export type SheetKey = keyof typeof SHEETS;
+
+/** Rows of the index: what applies to the job, each with how it stands. */
+export const indexOf = (facts: JobFacts): IndexRow[] =>
+  (Object.entries(SHEETS) as [SheetKey, SheetDef][]).flatMap(([key, s]) => {
+    const href = s.href(facts);
+    return href === null ? [] : [{ key, number: s.number, name: s.name, href, state: s.judge(facts) }];
+  });
