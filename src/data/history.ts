@@ -35,7 +35,10 @@ const changedFields = (c: ChangeRow, side: Side): Values => {
   const after = fieldsOfLog(c.entity, c.after);
   const known = kindOf(c.entity).fields.shape;
   const keys = Object.keys(after).filter((k) => k in known && !same(before[k], after[k]));
-  return Object.fromEntries(keys.map((k) => [k, (side === "before" ? before : after)[k] ?? null]));
+  // What a side does not tell was as a new one starts: the field came later, or nobody had written yet.
+  const start = (k: string): unknown => known[k]!.safeParse(undefined).data ?? null;
+  const told = side === "before" ? before : after;
+  return Object.fromEntries(keys.map((k) => [k, told[k] ?? start(k)]));
 };
 
 /** True when an edit leaves the record taken away, seen from one of its sides. */
