@@ -101,8 +101,8 @@ export const chanceOfClearance = (
   let metBySurvey = 0;
   for (let n = 0; n < draws; n++) {
     const draw = next();
-    if (clearance(draw, false).spareM >= -MET_WITHIN_M) met++;
-    if (clearance(draw, true).spareM >= -MET_WITHIN_M) metBySurvey++;
+    if (clearance(draw, false, -MET_WITHIN_M).spareM >= -MET_WITHIN_M) met++;
+    if (clearance(draw, true, -MET_WITHIN_M).spareM >= -MET_WITHIN_M) metBySurvey++;
   }
   return { met: met / draws, metBySurvey: metBySurvey / draws, draws };
 };

@@ -12,8 +12,8 @@ export interface DrawnClearance {
   readonly spareM: number;
 }
 
-/** @param surveyAlone moves by the errors of ground and bodies only: mounts and positions stand as planned. */
-export type ClearanceOfDraw = (draw: Draw, surveyAlone: boolean) => DrawnClearance;
+/** @param enoughM less room than this is not looked into further; @param surveyAlone moves by the errors of ground and bodies only: mounts and positions stand as planned. */
+export type ClearanceOfDraw = (draw: Draw, surveyAlone: boolean, enoughM?: number) => DrawnClearance;
 
 /** Points of the ground that a draw looks at: the moved field is smooth over the rest. */
 const MOST_POINTS = 256;
@@ -45,58 +45,73 @@ interface Part {
   readonly sections: readonly BodySection[];
 }
 
+/** Room beyond the policy beside a section with so much room. */
+const spareOf = (s: BodySection, roomM: number, share: number): number => (roomM > 0 ? roomM * s.boundShare : roomM) - share * s.f1M;
+
 const one = (profile: PathProfile, { condition, sections }: Part, field: GroundField, leaves: boolean, reachM: number): ClearanceOfDraw => {
   const { ray, share } = condition;
   const rooms = groundRoom(profile, ray, share);
   const near = rooms.filter((r) => r.spareM < reachM);
   // Far from the ground nothing of it matters; the least of it still tells the share.
-  const points = thinned(near.length > 0 ? near : rooms, near.length > 0 ? MOST_POINTS : 1);
+  const points = thinned(near.length > 0 ? near : rooms, near.length > 0 ? MOST_POINTS : 1).sort((p, q) => p.spareM - q.spareM);
   const n = points.length;
   const distanceM = Float64Array.from(points, (p) => profile.distanceM[p.index]!);
   const perF1 = Float64Array.from(points, (p) => p.perF1);
+  const plannedM = Float64Array.from(points, (p) => p.spareM);
+  const shareM = Float64Array.from(points, (p) => share / p.perF1);
   const bulgedM = Float64Array.from(points, (p) => profile.groundAmslM[p.index]! + rayBulgeM(ray, profile.distanceM[p.index]!));
   const ground: FieldAlong = field.along(distanceM.map((d) => d / 1000));
   const perM = 1 / (ray.endM - ray.startM);
   // Ground that comes nearest beside the axis moves with the ray like a body there.
   const aside = condition.ground !== null && condition.ground.acrossM !== 0 ? condition.ground : null;
+  // The tightest as planned first: with its room known most of the others cannot be the worst, and are not looked at.
+  const counted = sections
+    .map((s, i) => ({ s, i }))
+    .filter(({ s }) => !s.vegetation || leaves)
+    .map(({ s, i }) => ({ s, i, plannedM: spareOf(s, clearOfSectionM(s, 0, 0), share), perMoveM: Math.max(1, s.boundShare) }))
+    .sort((p, q) => p.plannedM - q.plannedM);
+  const under = field.along(Float64Array.from(counted, ({ s }) => s.atM / 1000));
   const asideUpM = aside === null ? 0 : rayZM(ray, aside.atM) - aside.zAmslM - rayBulgeM(ray, aside.atM);
-  return (draw, surveyAlone) => {
+  return (draw, surveyAlone, enoughM = Number.NEGATIVE_INFINITY) => {
     const up = surveyAlone ? draw.groundUpM : draw.rayUpM;
     let leastM = Number.POSITIVE_INFINITY;
     let leastShare = Number.POSITIVE_INFINITY;
-    const take = (c: number, f1M: number): void => {
-      const spareM = (c - share) * f1M;
+    // Room changes by no more than the ray, the ground and the body move.
+    const mostAsideM = surveyAlone ? 0 : 2 * Math.max(Math.abs(draw.asideM(0)), Math.abs(draw.asideM(profile.pathM)));
+    const upNearM = up(0);
+    const upPerM = (up(profile.pathM) - upNearM) / profile.pathM;
+    const mostMoveM = Math.max(Math.abs(upNearM), Math.abs(up(profile.pathM))) + field.mostM() + mostAsideM;
+    for (let k = 0; k < counted.length; k++) {
+      const { s, i, plannedM, perMoveM } = counted[k]!;
+      const upM = upNearM + upPerM * s.atM - under.at(k) - draw.errorM[i]!;
+      // A ray that rises over what reaches down to the ground loses no room.
+      if (plannedM - perMoveM * ((upM > 0 && s.bottomM < -upM ? 0 : Math.abs(upM)) + mostAsideM) > leastM) continue;
+      const roomM = clearOfSectionM(s, upM, surveyAlone ? 0 : draw.asideOfM(s.body.carries, s.atM));
+      const spareM = spareOf(s, roomM, share);
       if (spareM < leastM) {
         leastM = spareM;
-        leastShare = c;
+        leastShare = spareM / s.f1M + share;
+        if (leastM < enoughM) return { share: leastShare, spareM: leastM };
       }
-    };
-    for (let i = 0; i < sections.length; i++) {
-      const s = sections[i]!;
-      if (s.vegetation && !leaves) continue;
-      const roomM = clearOfSectionM(
-        s,
-        up(s.atM) - field.at(s.atM) - draw.errorM[i]!,
-        surveyAlone ? 0 : draw.asideOfM(s.body.carries, s.atM),
-      );
-      const c = roomM / s.f1M;
-      take(c > 0 ? c * s.boundShare : c, s.f1M);
     }
     if (aside !== null) {
       const upM = asideUpM + up(aside.atM) - field.at(aside.atM);
-      take(Math.hypot(aside.acrossM - (surveyAlone ? 0 : draw.asideM(aside.atM)), upM) / aside.f1M, aside.f1M);
+      const c = Math.hypot(aside.acrossM - (surveyAlone ? 0 : draw.asideM(aside.atM)), upM) / aside.f1M;
+      if ((c - share) * aside.f1M < leastM) {
+        leastM = (c - share) * aside.f1M;
+        leastShare = c;
+      }
     }
-    ground.fill();
     const startZ = ray.startZM + up(ray.startM);
     const slope = (ray.endZM + up(ray.endM) - startZ) * perM;
-    const { shiftM } = ground;
     for (let i = 0; i < n; i++) {
-      const per = perF1[i]!;
-      const c = (startZ + slope * (distanceM[i]! - ray.startM) - bulgedM[i]! - shiftM[i]!) * per;
-      const spareM = c / per - share / per;
+      // Those with the least room as planned stand first: from here on none can have less.
+      if (plannedM[i]! - mostMoveM > leastM) break;
+      const roomM = startZ + slope * (distanceM[i]! - ray.startM) - bulgedM[i]! - ground.at(i);
+      const spareM = roomM - shareM[i]!;
       if (spareM < leastM) {
         leastM = spareM;
-        leastShare = c;
+        leastShare = roomM * perF1[i]!;
       }
     }
     return { share: leastShare, spareM: leastM };
@@ -112,10 +127,10 @@ export const clearanceDraw = (
   reachM: number,
 ): ClearanceOfDraw => {
   const each = parts.map((p) => one(profile, p, field, leaves, reachM));
-  return (draw, surveyAlone) => {
-    let worst = each[0]!(draw, surveyAlone);
+  return (draw, surveyAlone, enoughM) => {
+    let worst = each[0]!(draw, surveyAlone, enoughM);
     for (let i = 1; i < each.length; i++) {
-      const other = each[i]!(draw, surveyAlone);
+      const other = each[i]!(draw, surveyAlone, enoughM);
       if (other.spareM < worst.spareM) worst = other;
     }
     return worst;

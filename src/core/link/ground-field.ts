@@ -11,6 +11,8 @@ const CORRELATION_CELLS = 20;
 
 export interface FieldAlong {
   readonly shiftM: Float64Array;
+  /** The error of the present draw at one of the places. */
+  readonly at: (i: number) => number;
   /** Writes the errors of the present draw into shiftM. */
   readonly fill: () => void;
 }
@@ -19,9 +21,11 @@ export interface GroundField {
   /** Takes up a draw by its number. */
   readonly draw: (n: number) => void;
   readonly at: (xM: number) => number;
+  /** No error of the present draw is larger, either way. */
+  readonly mostM: () => number;
   readonly nearM: () => number;
   readonly farM: () => number;
-  /** The field at fixed places, ready to be filled for each draw. @param distanceKm rising. */
+  /** The field at fixed places, ready to be filled for each draw. */
   readonly along: (distanceKm: Float64Array) => FieldAlong;
 }
 
@@ -40,6 +44,9 @@ export const groundField = (profile: PathProfile, seed: number, draws: number): 
   const renew = Math.sqrt(1 - rho * rho);
   const fieldShare = Math.sqrt(1 - COMMON_SHARE);
   const turned = isTurned(profile);
+  let mostKnot = 0;
+  // Half way between knots that do not know each other the weights are raised by the root of two.
+  const mostNorm = fieldShare * Math.max(0, ...datasets.map((d) => d.sigmaM)) * Math.SQRT2;
 
   const datasetAt = (xM: number): number => {
     let low = 0;
@@ -70,10 +77,17 @@ export const groundField = (profile: PathProfile, seed: number, draws: number): 
       const from = n * KNOTS;
       let value = units[from]!;
       knots[0] = value;
+      mostKnot = Math.abs(value);
       for (let i = 1; i < KNOTS; i++) {
         value = rho * value + renew * units[from + i]!;
         knots[i] = value;
+        mostKnot = Math.max(mostKnot, Math.abs(value));
       }
+    },
+    mostM: () => {
+      let most = 0;
+      for (let d = 0; d < datasets.length; d++) most = Math.max(most, Math.abs(commonM[d]!));
+      return most + mostKnot * mostNorm;
     },
     at: (xM) => value(weights(xM)),
     nearM: () => value(near),
@@ -92,10 +106,12 @@ export const groundField = (profile: PathProfile, seed: number, draws: number): 
         w0[i] = w.w0;
         w1[i] = w.w1;
       }
+      const shift = (i: number): number => commonM[dataset[i]!]! + w0[i]! * knots[knot[i]!]! + w1[i]! * knots[knot[i]! + 1]!;
       return {
         shiftM,
+        at: shift,
         fill: () => {
-          for (let i = 0; i < n; i++) shiftM[i] = commonM[dataset[i]!]! + w0[i]! * knots[knot[i]!]! + w1[i]! * knots[knot[i]! + 1]!;
+          for (let i = 0; i < n; i++) shiftM[i] = shift(i);
         },
       };
     },

@@ -119,7 +119,7 @@ export const openRecord = <K extends KindName, F extends FieldsOf<K> = FieldsOf<
     begin: (how = "drag") => {
       dragging = how === "drag";
       typing = how === "typing";
-      if (dragging) dispatch({ type: "begin" });
+      if (dragging) dispatch({ type: "begin", drag: true });
     },
     end: () => finish("end"),
     cancel: () => finish("cancel"),

@@ -27,6 +27,8 @@ export interface OpenState<F> {
   readonly live: Partial<F>;
   /** A drag or typing is under way: nothing is sent until it ends. */
   readonly gesture: boolean;
+  /** It is a drag: what costs time waits until it ends. */
+  readonly drag: boolean;
   /** Why what was sent has to wait; null while it does not. */
   readonly waits: ErrorBody | null;
   /** What somebody else made of it meanwhile; what was edited here waits in "live". */
@@ -41,7 +43,7 @@ export interface OpenState<F> {
 
 export type Action<F> =
   | { readonly type: "change"; readonly fields: Partial<F> }
-  | { readonly type: "begin" }
+  | { readonly type: "begin"; readonly drag?: boolean }
   | { readonly type: "end" }
   /** Escape: what is under way is as if it had never been. */
   | { readonly type: "cancel" }
@@ -58,6 +60,7 @@ export const opened = <F>(row: Row<F>): OpenState<F> => ({
   sent: [],
   live: {},
   gesture: false,
+  drag: false,
   waits: null,
   theirs: null,
   refused: null,
@@ -107,11 +110,11 @@ export const reduce = <F>(s: OpenState<F>, a: Action<F>): OpenState<F> => {
       return s.gesture ? { ...s, live } : committed({ ...s, live });
     }
     case "begin":
-      return s.gesture ? s : { ...s, gesture: true };
+      return s.gesture ? s : { ...s, gesture: true, drag: a.drag === true };
     case "end":
-      return s.gesture ? committed({ ...s, gesture: false }) : s;
+      return s.gesture ? committed({ ...s, gesture: false, drag: false }) : s;
     case "cancel":
-      return s.gesture ? { ...s, gesture: false, live: s.theirs === null ? {} : s.live } : s;
+      return s.gesture ? { ...s, gesture: false, drag: false, live: s.theirs === null ? {} : s.live } : s;
     case "waits":
       return { ...s, waits: a.reason };
     case "answered": {
@@ -140,7 +143,7 @@ export const reduce = <F>(s: OpenState<F>, a: Action<F>): OpenState<F> => {
     }
     case "resolve": {
       if (s.theirs === null) return s;
-      const on = { ...s, base: s.theirs, theirs: null, gesture: false };
+      const on = { ...s, base: s.theirs, theirs: null, gesture: false, drag: false };
       return a.keep === "mine" ? committed(on) : { ...on, live: {}, setAside: s.live };
     }
     case "recall":

@@ -99,5 +99,5 @@ export const useRecord = <K extends KindName>(jobId: string, kind: K, row: Answe
 /** What an open record shows, what of it is settled, and how it is kept. */
 export const useRecordState = <F>(record: OpenRecord<F>) => {
   const state = useStore(record.store);
-  return { fields: shownOf(state), settled: settledOf(state), status: statusOf(state), setAside: state.setAside };
+  return { fields: shownOf(state), settled: settledOf(state), status: statusOf(state), setAside: state.setAside, drag: state.drag };
 };

@@ -48,6 +48,7 @@ import { YearChoice } from "./year-choice";
 const HEADER_PX = 76;
 /** Drawn lines this near an end are offered to move it along. */
 const LINE_REACH_M = 400;
+const NEVER_CLEAR: ClearsFrom = { nearAglM: null, farAglM: null };
 const BESIDE = ["findings", "gear", "compare"] as const;
 
 /** The result as a later year would have it: clearance of that year, everything else as it is. */
@@ -71,7 +72,7 @@ export const SectionOpen = ({
   const verdicts = useVerdicts(jobId);
   const wholeJob = useJob(jobId);
   const record = useRecord(jobId, "design", bundle.link.design);
-  const { fields: design, settled, status, setAside } = useRecordState(record);
+  const { fields: design, settled, status, setAside, drag } = useRecordState(record);
   const { change, end: endGesture } = record;
   const beginGesture = (): void => record.begin("drag");
   const history = useJobHistory(jobId, (error) =>
@@ -84,7 +85,7 @@ export const SectionOpen = ({
   const ground = useCoreProfile(profile);
   const evaluation = useEvaluation(bundle, hardware, ground, design);
   const doubt = useDoubt(evaluation);
-  const found = useFindings(evaluation, doubt);
+  const found = useFindings(evaluation, doubt, drag);
   const calmEvaluation = useDeferredValue(evaluation);
   const settledEvaluation = useEvaluation(bundle, hardware, ground, settled);
   const [areaRef, area] = useSize<HTMLDivElement>();
@@ -102,7 +103,14 @@ export const SectionOpen = ({
   const year = Math.max(firstYear, Math.min(firstYear + MOST_YEARS, askedYear));
   const levelId = useId();
 
+  const clearsBefore = useRef<ClearsFrom>(NEVER_CLEAR);
   const clearsFrom: ClearsFrom = useMemo(() => {
+    // Where the path clears with the dragged end does not move with it; the other end's is known again when it is let go.
+    if (drag)
+      return {
+        nearAglM: design.nearMountAglM === settled.nearMountAglM ? null : clearsBefore.current.nearAglM,
+        farAglM: design.farMountAglM === settled.farMountAglM ? null : clearsBefore.current.farAglM,
+      };
     const mend = (code: string): number | null => {
       for (const f of found) {
         const m = f.mends.find((x) => x.code === code);
@@ -112,8 +120,9 @@ export const SectionOpen = ({
       }
       return null;
     };
-    return { nearAglM: mend("raise-near"), farAglM: mend("raise-far") };
-  }, [found, design.nearMountAglM, design.farMountAglM]);
+    clearsBefore.current = { nearAglM: mend("raise-near"), farAglM: mend("raise-far") };
+    return clearsBefore.current;
+  }, [found, drag, design.nearMountAglM, design.farMountAglM, settled.nearMountAglM, settled.farMountAglM]);
 
   const apply = (action: DesignAction): void => {
     setPreviewed(null);

@@ -8,6 +8,7 @@ import {
   findings,
   type LinkPlan,
   type LinkResult,
+  observe,
   type PathProfile,
   type PreparedPath,
   preparePath,
@@ -56,8 +57,11 @@ export const useCoreProfile = (dto: ProfileDto | undefined): PathProfile | null 
 
 const NONE: readonly Finding[] = [];
 
-/** Findings with their mends; they may come a frame later than the drawing, and what only the draws can tell later still. */
-export const useFindings = (evaluation: Evaluation | null, doubt: Doubt | null): readonly Finding[] => {
+/**
+ * Findings with their mends; they may come a frame later than the drawing, and what only the draws can tell later still.
+ * @param drag something is dragged: what is found follows it, what would mend it waits until it is let go.
+ */
+export const useFindings = (evaluation: Evaluation | null, doubt: Doubt | null, drag: boolean): readonly Finding[] => {
   const settled = useDeferredValue(evaluation);
   const drawn = useMemo((): Drawn | null => {
     const value = doubt?.value ?? null;
@@ -65,5 +69,11 @@ export const useFindings = (evaluation: Evaluation | null, doubt: Doubt | null):
     const [far, near] = [bandOffsets(doubt, false), bandOffsets(doubt, true)];
     return { serves: value.probabilityServes, lowToFarDb: far?.lowDb ?? 0, lowToNearDb: near?.lowDb ?? 0 };
   }, [doubt]);
-  return useMemo(() => (settled === null ? NONE : findings(settled.plan, settled.path, settled.result, drawn)), [settled, drawn]);
+  return useMemo(() => {
+    if (settled === null) return NONE;
+    const { plan, path, result } = settled;
+    if (!drag) return findings(plan, path, result, drawn);
+    const growthOf = (id: string): number => path.profile.bodies.find((b) => b.id === id)?.growthMPerYear ?? 0;
+    return observe(plan, result, growthOf, drawn).map((o): Finding => ({ ...o, mends: [] }));
+  }, [settled, drawn, drag]);
 };
