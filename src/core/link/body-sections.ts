@@ -23,20 +23,20 @@ export interface BodySection {
 export const TRIM_SIGMA_M = 0.3;
 
 /**
- * Room between the moved ray and a body's rectangle, metres; inside it minus the smallest shift out.
+ * Room between the moved ray and a rectangle, metres; inside it minus the smallest shift out.
  * @param upM the ray's move upwards against the body; @param asideM to the right.
  */
-export const clearOfSectionM = (s: BodySection, upM: number, asideM: number): number => {
-  const above = Math.max(upM - s.topM, s.bottomM - upM);
-  const left = s.leftM - asideM;
-  const right = asideM - s.rightM;
-  const aside = Math.max(left, right);
-  if (above <= 0 && aside <= 0) return Math.max(above, aside);
-  if (above <= 0) return aside;
+export const roomBeside = (topM: number, bottomM: number, leftM: number, rightM: number, upM: number, asideM: number): number => {
+  const above = Math.max(upM - topM, bottomM - upM);
+  const aside = Math.max(leftM - asideM, asideM - rightM);
+  if (above <= 0) return aside <= 0 ? Math.max(above, aside) : aside;
   if (aside <= 0) return above;
   // Asked a million times for a crowded path: the exact hypotenuse of the library takes ten times as long.
   return Math.sqrt(above * above + aside * aside);
 };
+
+export const clearOfSectionM = (s: BodySection, upM: number, asideM: number): number =>
+  roomBeside(s.topM, s.bottomM, s.leftM, s.rightM, upM, asideM);
 
 /** Standard error of a body's height: its survey's, or that of a cut. */
 export const heightSigmaOf = (body: PathBody, plan: LinkPlan): number =>

@@ -1,6 +1,6 @@
 /* The clearance of one draw: over all conditions the body or the ground that leaves the least room beyond the policy. */
 import { f1RadiusM, type Ray, rayBulgeM, rayZM } from "../obstacles";
-import { type BodySection, clearOfSectionM } from "./body-sections";
+import { type BodySection, clearOfSectionM, roomBeside } from "./body-sections";
 import type { Condition } from "./conditions";
 import type { Draw } from "./draws";
 import type { FieldAlong, GroundField } from "./ground-field";
@@ -45,8 +45,33 @@ interface Part {
   readonly sections: readonly BodySection[];
 }
 
-/** Room beyond the policy beside a section with so much room. */
-const spareOf = (s: BodySection, roomM: number, share: number): number => (roomM > 0 ? roomM * s.boundShare : roomM) - share * s.f1M;
+/** Sections as columns, the tightest as planned first: a draw that is missed is mostly missed there. */
+const sectionColumns = (sections: readonly BodySection[], leaves: boolean, share: number) => {
+  const spareOf = (s: BodySection): number => {
+    const roomM = clearOfSectionM(s, 0, 0);
+    return (roomM > 0 ? roomM * s.boundShare : roomM) - share * s.f1M;
+  };
+  const counted = sections
+    .map((s, index) => ({ s, index, plannedM: spareOf(s) }))
+    .filter(({ s }) => !s.vegetation || leaves)
+    .sort((p, q) => p.plannedM - q.plannedM);
+  const column = (of: (s: BodySection) => number): Float64Array => Float64Array.from(counted, ({ s }) => of(s));
+  return {
+    count: counted.length,
+    /** Their places among all sections: each has its own error there. */
+    index: Uint32Array.from(counted, (c) => c.index),
+    atM: column((s) => s.atM),
+    f1M: column((s) => s.f1M),
+    topM: column((s) => s.topM),
+    bottomM: column((s) => s.bottomM),
+    leftM: column((s) => s.leftM),
+    rightM: column((s) => s.rightM),
+    boundShare: column((s) => s.boundShare),
+    shareM: column((s) => share * s.f1M),
+    /** 0 stands alone, 1 carries the near end, 2 the far one. */
+    carries: Uint8Array.from(counted, ({ s }) => (s.body.carries === null ? 0 : s.body.carries === "near" ? 1 : 2)),
+  };
+};
 
 const one = (profile: PathProfile, { condition, sections }: Part, field: GroundField, leaves: boolean, reachM: number): ClearanceOfDraw => {
   const { ray, share } = condition;
@@ -64,36 +89,34 @@ const one = (profile: PathProfile, { condition, sections }: Part, field: GroundF
   const perM = 1 / (ray.endM - ray.startM);
   // Ground that comes nearest beside the axis moves with the ray like a body there.
   const aside = condition.ground !== null && condition.ground.acrossM !== 0 ? condition.ground : null;
-  // The tightest as planned first: with its room known most of the others cannot be the worst, and are not looked at.
-  const counted = sections
-    .map((s, i) => ({ s, i }))
-    .filter(({ s }) => !s.vegetation || leaves)
-    .map(({ s, i }) => ({ s, i, plannedM: spareOf(s, clearOfSectionM(s, 0, 0), share), perMoveM: Math.max(1, s.boundShare) }))
-    .sort((p, q) => p.plannedM - q.plannedM);
-  const under = field.along(Float64Array.from(counted, ({ s }) => s.atM / 1000));
+  const bodies = sectionColumns(sections, leaves, share);
+  const under: FieldAlong = field.along(bodies.atM.map((d) => d / 1000));
   const asideUpM = aside === null ? 0 : rayZM(ray, aside.atM) - aside.zAmslM - rayBulgeM(ray, aside.atM);
   return (draw, surveyAlone, enoughM = Number.NEGATIVE_INFINITY) => {
     const up = surveyAlone ? draw.groundUpM : draw.rayUpM;
     let leastM = Number.POSITIVE_INFINITY;
     let leastShare = Number.POSITIVE_INFINITY;
-    // Room changes by no more than the ray, the ground and the body move.
-    const mostAsideM = surveyAlone ? 0 : 2 * Math.max(Math.abs(draw.asideM(0)), Math.abs(draw.asideM(profile.pathM)));
     const upNearM = up(0);
     const upPerM = (up(profile.pathM) - upNearM) / profile.pathM;
-    const mostMoveM = Math.max(Math.abs(upNearM), Math.abs(up(profile.pathM))) + field.mostM() + mostAsideM;
-    for (let k = 0; k < counted.length; k++) {
-      const { s, i, plannedM, perMoveM } = counted[k]!;
-      const upM = upNearM + upPerM * s.atM - under.at(k) - draw.errorM[i]!;
-      // A ray that rises over what reaches down to the ground loses no room.
-      if (plannedM - perMoveM * ((upM > 0 && s.bottomM < -upM ? 0 : Math.abs(upM)) + mostAsideM) > leastM) continue;
-      const roomM = clearOfSectionM(s, upM, surveyAlone ? 0 : draw.asideOfM(s.body.carries, s.atM));
-      const spareM = spareOf(s, roomM, share);
+    const asideNearM = surveyAlone ? 0 : draw.asideM(0);
+    const asideFarM = surveyAlone ? 0 : draw.asideM(profile.pathM);
+    const asidePerM = (asideFarM - asideNearM) / profile.pathM;
+    under.fill();
+    for (let k = 0; k < bodies.count; k++) {
+      const x = bodies.atM[k]!;
+      const upM = upNearM + upPerM * x - under.shiftM[k]! - draw.errorM[bodies.index[k]!]!;
+      const stands = bodies.carries[k]!;
+      const asideM = asideNearM + asidePerM * x - (stands === 0 ? 0 : stands === 1 ? asideNearM : asideFarM);
+      const roomM = roomBeside(bodies.topM[k]!, bodies.bottomM[k]!, bodies.leftM[k]!, bodies.rightM[k]!, upM, asideM);
+      const spareM = (roomM > 0 ? roomM * bodies.boundShare[k]! : roomM) - bodies.shareM[k]!;
       if (spareM < leastM) {
         leastM = spareM;
-        leastShare = spareM / s.f1M + share;
+        leastShare = (spareM + bodies.shareM[k]!) / bodies.f1M[k]!;
         if (leastM < enoughM) return { share: leastShare, spareM: leastM };
       }
     }
+    // Room over the ground changes by no more than the ray and the ground move.
+    const mostMoveM = Math.max(Math.abs(upNearM), Math.abs(up(profile.pathM))) + field.mostM();
     if (aside !== null) {
       const upM = asideUpM + up(aside.atM) - field.at(aside.atM);
       const c = Math.hypot(aside.acrossM - (surveyAlone ? 0 : draw.asideM(aside.atM)), upM) / aside.f1M;
