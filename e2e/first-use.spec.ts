@@ -1,6 +1,6 @@
 import { expect, type Page, test } from "@playwright/test";
 import type { JobBundle, JobSummary } from "../src/contract";
-import { expectAccessible } from "./helpers";
+import { demoJob, expectAccessible, openSection } from "./helpers";
 
 /* A newcomer: from the register to the first verdict, counted in actions. */
 
@@ -72,6 +72,7 @@ test("what is missing or wrong is named; two positions and terrain leave the gro
   await dialog.getByLabel("Ground between").selectOption("terrain");
   await dialog.getByRole("button", { name: "Draw the path" }).click();
   await expect(dialog.getByRole("alert")).toContainText("Terrain is read at positions");
+  await dialog.getByLabel("Wanted at the far end, Mbps").fill("20");
   await dialog.getByLabel("What is known of the path").selectOption("positions");
   await dialog.getByLabel("Near end: latitude, longitude").fill("46.2 N, 27.4 W");
   await dialog.getByLabel("Far end: latitude, longitude").fill("91, 4");
@@ -88,4 +89,53 @@ test("what is missing or wrong is named; two positions and terrain leave the gro
   await expect(page.getByTestId("verdict")).toHaveText("Unknown");
   await findings.getByRole("link", { name: "Type its heights" }).click();
   await expect(page.getByRole("heading", { name: /^Ground from Near end/ })).toBeVisible();
+});
+
+test("every sheet fits a phone and a tablet: nothing beside the screen, the worst word in view", async ({ page, request }) => {
+  const { job, links } = await demoJob(request);
+  const rope = links.find((l) => l.farName === "Rope Walk")!;
+  const sheets = [
+    ["/", "Register of jobs"],
+    [`/jobs/${job.id}/brief`, "Brief"],
+    [`/jobs/${job.id}/ground`, "Ground"],
+    [`/jobs/${job.id}/section/${rope.linkId}`, "Harbour Office to Rope Walk"],
+    [`/jobs/${job.id}/gear`, "Gear"],
+  ] as const;
+  for (const [width, height] of [
+    [390, 844],
+    [768, 1024],
+  ] as const) {
+    await page.setViewportSize({ width, height });
+    for (const [path, heading] of sheets) {
+      await page.goto(path);
+      const head = page.getByRole("heading", { name: heading, exact: true });
+      await expect(head).toBeInViewport();
+      expect([path, await page.evaluate(() => document.documentElement.scrollWidth)]).toEqual([path, width]);
+    }
+    await page.goto(`/jobs/${job.id}/section/${rope.linkId}`);
+    await expect(page.getByTestId("verdict")).toBeInViewport();
+    await expectAccessible(page);
+    // A mend is pressed with the thumb, and taken back from the tools of the index.
+    await page.getByTestId("findings").getByRole("button").first().click();
+    await expect(page.getByTestId("saved")).toContainText(":");
+    await page.getByRole("button", { name: "Undo" }).click();
+    await expect(page.getByTestId("saved")).toContainText("undone");
+  }
+});
+
+test("the history of a job opens over any sheet: from what to what, by whom, and back; alike edits fold", async ({ page, request }) => {
+  await openSection(page, request, "Ferry Ramp");
+  const mast = page.getByTestId("mast-far");
+  await mast.focus();
+  for (let i = 0; i < 4; i++) await page.keyboard.press("ArrowUp");
+  await expect(page.getByTestId("saved")).toContainText(":");
+  await page.getByRole("button", { name: "History" }).click();
+  const dialog = page.getByRole("dialog", { name: "History of the job" });
+  const fold = dialog.getByTestId("history").getByRole("listitem").first();
+  await expect(fold).toContainText(/design \d+, Water Tower to Ferry Ramp, changed: far mount .* m to .* m \(4 edits\)/);
+  await expect(fold).toContainText("here");
+  await expectAccessible(page);
+  await fold.getByRole("button", { name: "Show 4" }).click();
+  for (let i = 0; i < 4; i++) await fold.getByRole("button", { name: "Take back" }).first().click();
+  await expect(fold.getByRole("button", { name: "Take back" })).toHaveCount(0);
 });

@@ -141,14 +141,19 @@ const EndName = ({
   return (
     <g textAnchor={anchor} aria-hidden="true">
       <text x={x} y="22" fontSize="15" fontWeight="700" className="halo" style={{ fill: `var(--${end})` }}>
-        {cutMiddle(own.name, 26)}
+        {cutMiddle(own.name, scale.x(ray.endM) - scale.x(ray.startM) > LEAST_FOR_GEAR_PX ? 26 : 14)}
       </text>
-      <text x={x} y="38" fontSize="12.5" className="halo" style={{ fill: "var(--ink-2)" }}>
-        {cutMiddle(antennaNameOf(own), 24)}, tilt {angleText(tilt)}
-      </text>
+      {/* Side by side on a phone both would not fit. */}
+      {scale.x(ray.endM) - scale.x(ray.startM) > LEAST_FOR_GEAR_PX && (
+        <text x={x} y="38" fontSize="12.5" className="halo" style={{ fill: "var(--ink-2)" }}>
+          {cutMiddle(antennaNameOf(own), 24)}, tilt {angleText(tilt)}
+        </text>
+      )}
     </g>
   );
 };
+
+const LEAST_FOR_GEAR_PX = 420;
 
 /** The path from the side. Data in, picture out: it computes no physics. */
 export const SectionDrawing = (props: SectionProps) => {

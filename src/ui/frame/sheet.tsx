@@ -41,7 +41,9 @@ const StateMark = ({ row, selected }: { row: IndexRow; selected: boolean }) => {
     );
   }
   return (
-    <span className={`flex items-center gap-1 text-[12.5px] leading-4 ${selected ? "text-paper" : `v-${row.state.verdict}`}`}>
+    <span
+      className={`flex items-center gap-1 whitespace-nowrap text-[12.5px] leading-4 ${selected ? "text-paper" : `v-${row.state.verdict}`}`}
+    >
       <VerdictMark verdict={row.state.verdict} a={7} inverted={selected} />
       {row.state.words}
     </span>
@@ -133,10 +135,10 @@ export const Sheet = ({
   return (
     <div className="sheet h-dvh min-h-[560px] p-2">
       <div
-        className="grid h-full border-[1.6px] border-ink"
+        className="sheet-frame grid h-full border-[1.6px] border-ink"
         style={{ gridTemplateColumns: "100px minmax(0,1fr)", gridTemplateRows: "minmax(0,1fr) 42px" }}
       >
-        <nav aria-label="Sheets of the job" className="flex min-h-0 flex-col border-r border-ink">
+        <nav aria-label="Sheets of the job" className="sheet-nav flex min-h-0 flex-col border-r border-ink">
           <Link
             prefetch={false}
             href="/"
@@ -167,7 +169,7 @@ export const Sheet = ({
               );
             })}
           </ol>
-          <div className="no-print mt-auto border-t border-ink px-3 py-3">
+          <div className="sheet-tools no-print mt-auto border-t border-ink px-3 py-3">
             <div className="mb-2 flex justify-between">
               <button
                 type="button"
@@ -214,7 +216,7 @@ export const Sheet = ({
           </div>
         </nav>
         <main className="min-h-0 min-w-0">{children}</main>
-        <footer aria-label="Title strip" className="col-span-2 flex min-w-0 border-t-[1.6px] border-ink">
+        <footer aria-label="Title strip" className="sheet-strip col-span-2 flex min-w-0 border-t-[1.6px] border-ink">
           {cells.map((cell, i) => (
             <div key={i} className="min-w-0 border-r border-ink px-2.5 pt-[5px] last:border-r-0" style={{ flex: `${cell.grow ?? 1} 1 0` }}>
               <div className="label flex items-center gap-1.5 truncate">{cell.label}</div>

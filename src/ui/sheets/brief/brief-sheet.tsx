@@ -112,9 +112,9 @@ const BriefOpen = ({
           { label: "Saved", value: <SavedCell status={status} last={history.last} />, grow: 1.4 },
         ]}
       >
-        <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_290px]">
+        <div className="panes grid h-full min-h-0 grid-cols-[minmax(0,1fr)_290px]">
           <Tabs.Root value={tab} onValueChange={(v) => setTab(v as OpenPoint["tab"])} className="flex min-h-0 flex-col">
-            <div className="flex items-end gap-7 border-b border-ink px-5 pt-2">
+            <div className="brief-head flex items-end gap-7 border-b border-ink px-5 pt-2">
               <h1 className="m-0 pb-1.5 text-[24px] font-[720] leading-8">Brief</h1>
               <Tabs.List aria-label="Parts of the brief" className="flex gap-5">
                 {TABS.map(([key, name]) => {

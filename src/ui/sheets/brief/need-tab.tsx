@@ -54,7 +54,7 @@ const DeviceRow = ({
   const { peak } = deviceDemand(d);
   const typed = ["internet", "recorder", "other"].includes(d.kind);
   return (
-    <li className="grid grid-cols-[0.95fr_0.9fr_46px_1.9fr_1fr_1fr_28px] items-start gap-x-3 border-b border-rule py-2">
+    <li className="fields-row grid grid-cols-[0.95fr_0.9fr_46px_1.9fr_1fr_1fr_28px] items-start gap-x-3 border-b border-rule py-2">
       <Choice label="At" value={d.siteId} onChange={(e) => set({ siteId: e.target.value })}>
         {sites.map((s) => (
           <option key={s.id} value={s.id}>
@@ -168,7 +168,7 @@ export const NeedTab = ({
   const place = doc.devices[doc.devices.length - 1]?.siteId ?? farId ?? sites[sites.length - 1]?.id;
   return (
     <div className="grid gap-5">
-      <div className="grid grid-cols-3 gap-x-5 gap-y-2">
+      <div className="fields-row grid grid-cols-3 gap-x-5 gap-y-2">
         <Field label="Customer" value={doc.customer} maxLength={120} onChange={(e) => change({ customer: e.target.value })} />
         <Field label="How to reach them" value={doc.contact} maxLength={200} onChange={(e) => change({ contact: e.target.value })} />
         <Choice label="Recordings go to" value={doc.recorder} onChange={(e) => change({ recorder: e.target.value as Brief["recorder"] })}>
@@ -220,7 +220,7 @@ export const NeedTab = ({
       </section>
       <section aria-label="The feed">
         <h2 className="m-0 border-b border-ink pb-1 text-[16px] font-bold">What feeds the near end</h2>
-        <div className="grid grid-cols-4 gap-x-5 pt-2">
+        <div className="fields-row grid grid-cols-4 gap-x-5 pt-2">
           <Field
             label="Line or network"
             value={doc.feed.name}

@@ -36,7 +36,10 @@ export const PhotosTab = ({
         <h2 className="m-0 border-b border-ink pb-1 text-[16px] font-bold">Asked of the customer</h2>
         <ol className="m-0 list-none p-0">
           {doc.photoRequests.map((r) => (
-            <li key={r.id} className="grid grid-cols-[2.4fr_1fr_84px_1fr_70px_28px] items-end gap-x-4 border-b border-rule py-1.5">
+            <li
+              key={r.id}
+              className="fields-row grid grid-cols-[2.4fr_1fr_84px_1fr_70px_28px] items-end gap-x-4 border-b border-rule py-1.5"
+            >
               <Field label="What it should show" value={r.what} maxLength={300} onChange={(e) => set(r.id, { what: e.target.value })} />
               <Choice
                 label="At"

@@ -88,7 +88,7 @@ export const ShapesTab = ({
   };
   return (
     <div className="grid gap-4">
-      <div className="grid grid-cols-4 gap-x-5">
+      <div className="fields-row grid grid-cols-4 gap-x-5">
         <Choice label="Duct between them" value={s.duct} onChange={(e) => set({ duct: e.target.value as typeof s.duct })}>
           <option value="unknown">not known</option>
           <option value="clear">a clear one</option>

@@ -13,7 +13,7 @@ export const ThereTab = ({ doc, change }: { doc: Brief; change: (fields: Partial
     <div className="grid gap-5">
       <section aria-label="Source check">
         <h2 className="m-0 border-b border-ink pb-1 text-[16px] font-bold">Source</h2>
-        <div className="grid grid-cols-3 gap-x-5 pt-2">
+        <div className="fields-row grid grid-cols-3 gap-x-5 pt-2">
           <Choice
             label="A free port on the router"
             value={doc.source.freePort}

@@ -296,10 +296,10 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
         { label: "Saved", value: savedWords(onTheirWay.length, fault !== null, history.last), grow: 1.6 },
       ]}
     >
-      <div className={`grid h-full min-h-0 ${wide ? "grid-cols-[minmax(0,1fr)_330px]" : "grid-cols-[minmax(0,1fr)_252px]"}`}>
+      <div className={`panes grid h-full min-h-0 ${wide ? "grid-cols-[minmax(0,1fr)_330px]" : "grid-cols-[minmax(0,1fr)_252px]"}`}>
         <section
           aria-label="Drawing"
-          className="relative min-h-0"
+          className="ground-area relative min-h-0"
           onDragOver={(e) => e.preventDefault()}
           onDrop={(e) => {
             e.preventDefault();

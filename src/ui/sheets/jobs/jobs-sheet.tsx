@@ -55,7 +55,7 @@ export const JobsSheet = () => {
 
   return (
     <div className="h-dvh min-h-[560px] p-2">
-      <div className="grid h-full grid-rows-[70px_minmax(0,1fr)_42px] border-[1.6px] border-ink">
+      <div className="register grid h-full grid-rows-[70px_minmax(0,1fr)_42px] border-[1.6px] border-ink">
         <header className="flex items-center gap-6 border-b border-ink pr-4">
           <div className="flex h-full w-[114px] flex-col justify-center border-r border-ink px-4">
             <Logo />

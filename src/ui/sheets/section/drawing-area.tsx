@@ -18,6 +18,9 @@ import type { Evaluation } from "./use-evaluation";
 const WIDTHS_PX = 84;
 const AXIS_PX = 26;
 const BAR_PX = 24;
+/** On a phone the bar is as high as a finger. */
+const NARROW_PX = 620;
+const TOUCH_BAR_PX = 44;
 const CURSOR_STEP_PX = 6;
 
 const BarButton = ({ label, ...button }: { label: string } & ButtonHTMLAttributes<HTMLButtonElement>) => (
@@ -72,7 +75,8 @@ export const DrawingArea = ({
   const { path, ray, result } = evaluation;
   const hintId = useId();
   const target = useRef<HTMLDivElement>(null);
-  const drawn = Math.max(120, height - WIDTHS_PX - AXIS_PX - BAR_PX);
+  const narrow = width < NARROW_PX;
+  const drawn = Math.max(120, height - WIDTHS_PX - AXIS_PX - (narrow ? TOUCH_BAR_PX : BAR_PX));
   const base = useMemo(
     () => sectionScale(settledEvaluation.path, settledEvaluation.plan, settledEvaluation.ray, width, drawn, trueShape),
     [settledEvaluation, width, drawn, trueShape],
@@ -173,7 +177,7 @@ export const DrawingArea = ({
       <div
         role="toolbar"
         aria-label="Over the drawing"
-        className="flex h-6 items-center gap-4 whitespace-nowrap pl-4 pr-[190px] text-[13px]"
+        className={`flex items-center gap-4 whitespace-nowrap pl-4 text-[13px] ${narrow ? "h-11 overflow-x-auto pr-4 [&>*]:flex-none" : "h-6 pr-[190px]"}`}
       >
         {children}
         <button

@@ -29,7 +29,9 @@ export const SectionHeader = ({
   laterYear,
   found,
   units,
+  narrow,
 }: {
+  narrow: boolean;
   verdict: Verdict;
   near: SiteDto;
   far: SiteDto;
@@ -44,12 +46,18 @@ export const SectionHeader = ({
 }) => {
   const result = evaluation?.result ?? null;
   return (
-    <header className="relative flex h-[76px] items-start gap-4 pl-4 pr-[182px] pt-2">
+    <header
+      className={
+        narrow
+          ? "grid h-[164px] grid-cols-[auto_minmax(0,1fr)] content-start items-start gap-x-4 px-4 pt-2"
+          : "relative flex h-[76px] items-start gap-4 pl-4 pr-[182px] pt-2"
+      }
+    >
       <VerdictMark verdict={verdict} a={30} />
       <div className={`text-[54px] font-[750] leading-[58px] tracking-[-0.5px] v-${verdict}`} data-testid="verdict" aria-live="polite">
         {VERDICT_WORD[verdict]}
       </div>
-      <div className="min-w-0 flex-1 border-l border-hair pl-4">
+      <div className={narrow ? "col-span-2 min-w-0 pt-1" : "min-w-0 flex-1 border-l border-hair pl-4"}>
         <h1 className="m-0 truncate text-[21px] font-bold leading-6">
           <span className="text-near" title={near.name}>
             {cutMiddle(near.name, 24)}
@@ -60,7 +68,7 @@ export const SectionHeader = ({
           </span>
           {label !== "" && <span className="text-[15px] font-[520]">, {label}</span>}
         </h1>
-        <p className="m-0 truncate text-[14px] leading-[18px]">
+        <p className={`m-0 text-[14px] leading-[18px] ${narrow ? "" : "truncate"}`}>
           {distanceText(units, profile.pathM)}, bearing {bearingText(profile.nearBearingDeg)} true (
           {bearingText(profile.nearBearingDeg - profile.nearDeclinationDeg + 360)} magnetic), back {bearingText(profile.farBearingDeg)}
           {profile.declinationInModelYears ? "" : ", magnetic extrapolated"}
@@ -88,7 +96,7 @@ export const SectionHeader = ({
           )}
         </p>
       </div>
-      {evaluation !== null && (
+      {evaluation !== null && !narrow && (
         <div className="absolute right-3 top-2">
           <KeyPlan
             path={evaluation.path}

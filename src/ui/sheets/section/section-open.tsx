@@ -46,6 +46,9 @@ import { useLinkActions } from "./use-link-actions";
 import { YearChoice } from "./year-choice";
 
 const HEADER_PX = 76;
+/** Below this width the header stands in three rows. */
+const NARROW_PX = 620;
+const NARROW_HEADER_PX = 164;
 /** Drawn lines this near an end are offered to move it along. */
 const LINE_REACH_M = 400;
 const NEVER_CLEAR: ClearsFrom = { nearAglM: null, farAglM: null };
@@ -89,6 +92,7 @@ export const SectionOpen = ({
   const calmEvaluation = useDeferredValue(evaluation);
   const settledEvaluation = useEvaluation(bundle, hardware, ground, settled);
   const [areaRef, area] = useSize<HTMLDivElement>();
+  const narrow = area.width > 0 && area.width < NARROW_PX;
   const picture = useRef<HTMLDivElement>(null);
   const [reverse, setReverse] = useState(false);
   const [view, setView] = useState<View>("level");
@@ -266,7 +270,7 @@ export const SectionOpen = ({
         ]}
       >
         <div className="section-sheet grid h-full min-h-0 grid-cols-[minmax(0,1fr)_232px] grid-rows-[minmax(0,1fr)_242px] min-[1500px]:grid-cols-[minmax(0,1fr)_264px]">
-          <div ref={areaRef} className="relative min-h-0 min-w-0 overflow-hidden">
+          <div ref={areaRef} className="section-area relative min-h-0 min-w-0 overflow-hidden">
             <SectionHeader
               verdict={verdict}
               near={near}
@@ -275,6 +279,7 @@ export const SectionOpen = ({
               profile={profile}
               evaluation={evaluation}
               shown={shown}
+              narrow={narrow}
               laterYear={year === firstYear ? null : year}
               found={found}
               units={units}
@@ -288,7 +293,7 @@ export const SectionOpen = ({
                 area.width > 0 && (
                   <DrawingArea
                     width={area.width}
-                    height={area.height - HEADER_PX}
+                    height={area.height - (narrow ? NARROW_HEADER_PX : HEADER_PX)}
                     evaluation={evaluation}
                     settledEvaluation={settledEvaluation}
                     shown={shown}
