@@ -14,6 +14,7 @@ import { Choice, Field } from "../../controls/field";
 import { coordinateFault } from "../../wording/coordinates";
 import { errorSentence } from "../../wording/errors";
 import { readNumber } from "../../wording/numbers";
+import { RuleCaution, RuleOptions } from "./rule-options";
 
 const formSchema = z
   .object({
@@ -93,9 +94,7 @@ export const NewJobDialog = () => {
               />
             </div>
             <Choice label="Rules" {...form.register("ruleDomain")}>
-              <option value="cautious">Cautious</option>
-              <option value="FCC-like">FCC-like</option>
-              <option value="ETSI-like">ETSI-like</option>
+              <RuleOptions />
             </Choice>
             <Field
               label="Rain passed 0.01 % of the year, mm/h"
@@ -103,7 +102,7 @@ export const NewJobDialog = () => {
               fault={errors.rain?.message}
               {...form.register("rain")}
             />
-            <p className="cap col-span-2 m-0">The rule sets are a planning aid; the local regulator decides.</p>
+            <RuleCaution className="cap col-span-2 m-0" />
             {fault !== null && (
               <p role="alert" className="col-span-2 m-0 text-short-figure">
                 {fault}

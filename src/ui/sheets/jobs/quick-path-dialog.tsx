@@ -13,6 +13,7 @@ import { NumberField } from "../../controls/number-field";
 import { UnitField } from "../../controls/unit-field";
 import { coordinateFault } from "../../wording/coordinates";
 import { errorSentence } from "../../wording/errors";
+import { RuleCaution, RuleOptions } from "./rule-options";
 
 interface Asked {
   readonly name: string;
@@ -150,12 +151,10 @@ export const QuickPathDialog = () => {
               onChange={(needToFarMbps) => set({ needToFarMbps })}
             />
             <Choice label="Rules" value={f.ruleDomain} onChange={(e) => set({ ruleDomain: e.target.value as Asked["ruleDomain"] })}>
-              <option value="cautious">Cautious</option>
-              <option value="FCC-like">FCC-like</option>
-              <option value="ETSI-like">ETSI-like</option>
+              <RuleOptions />
             </Choice>
             <Field label="Called" value={f.name} maxLength={80} onChange={(e) => set({ name: e.target.value })} />
-            <p className="cap m-0 self-end">The rule sets are a planning aid; the local regulator decides.</p>
+            <RuleCaution className="cap m-0 self-end" />
             <NumberField
               label="And back"
               unit="Mbps"
