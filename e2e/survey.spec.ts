@@ -69,6 +69,10 @@ test("the brief: devices become rates, a slip of units is asked about, and what 
     await page.getByRole("tab", { name: new RegExp(tab) }).click();
     await expectAccessible(page);
   }
+  await page.getByRole("heading", { name: "Brief" }).click();
+  await page.keyboard.press("3");
+  await expect(page.getByRole("tab", { name: /What is there/ })).toHaveAttribute("aria-selected", "true");
+  await page.keyboard.press("5");
   await page.getByLabel("Heritage: how it stands").selectOption("not-needed");
   await expect(page.getByTestId("open-points")).not.toContainText("Heritage");
   await page.getByLabel("Heritage: how it stands").selectOption("open");

@@ -52,7 +52,8 @@ const StateMark = ({ row, selected }: { row: IndexRow; selected: boolean }) => {
 
 const MODES = ["system", "paper", "night", "sun"] as const;
 
-const isTyping = (target: EventTarget | null): boolean =>
+/** True while keys are letters of a field. */
+export const isTyping = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement && (target.isContentEditable || ["INPUT", "SELECT", "TEXTAREA"].includes(target.tagName));
 
 /** A landscape page of A4 or Letter inside its margins, whichever is smaller, CSS px. */
@@ -201,7 +202,7 @@ export const Sheet = ({
               onClick={() => setMode(MODES[(MODES.indexOf(mode) + 1) % MODES.length]!)}
               aria-label={`Mode: ${mode}. Press for ${MODES[(MODES.indexOf(mode) + 1) % MODES.length]}.`}
             >
-              Mode: {mode}
+              Mode: {mode === "system" ? "auto" : mode}
             </button>
             <button
               type="button"

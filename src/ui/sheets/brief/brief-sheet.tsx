@@ -1,14 +1,14 @@
 "use client";
 import Link from "next/link";
 import { Tabs } from "radix-ui";
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import type { BriefDto, JobBundle, LinkVerdict, PhotoDto } from "@/contract";
 import { demandOf } from "@/core/infra";
 import { ApiError } from "../../api/client";
 import { useBrief, useJob, usePhotos, useRefresh, useVerdicts } from "../../api/queries";
 import { ClashNotice } from "../../controls/clash-notice";
 import { TypingScope } from "../../controls/typing-scope";
-import { Sheet, UnitsButton } from "../../frame/sheet";
+import { isTyping, Sheet, UnitsButton } from "../../frame/sheet";
 import { Trouble } from "../../frame/trouble";
 import { useJobHistory } from "../../state/job-history";
 import { useJobNews } from "../../state/job-news";
@@ -76,6 +76,15 @@ const BriefOpen = ({
   const { fields: doc, status, setAside } = useRecordState(record);
   const { change } = record;
   const [tab, setTab] = useState<OpenPoint["tab"]>("need");
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent): void => {
+      if (isTyping(event.target) || event.ctrlKey || event.metaKey || event.altKey) return;
+      const chosen = TABS[Number(event.key) - 1];
+      if (chosen !== undefined) setTab(chosen[0]);
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, []);
   const index = useJobIndex(jobId, verdicts, null);
   const points = openPoints(doc, links, sites, photos);
   const ways = links.map((l): Way => {

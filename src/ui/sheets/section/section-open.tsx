@@ -12,7 +12,7 @@ import { ClashNotice } from "../../controls/clash-notice";
 import { TypingScope } from "../../controls/typing-scope";
 import type { ClearsFrom, Ghost } from "../../drawing/section-props";
 import { useSize } from "../../drawing/use-size";
-import { Sheet, UnitsButton } from "../../frame/sheet";
+import { isTyping, Sheet, UnitsButton } from "../../frame/sheet";
 import { VerdictMark } from "../../marks/verdict-mark";
 import { useJobHistory } from "../../state/job-history";
 import { useJobNews } from "../../state/job-news";
@@ -158,8 +158,7 @@ export const SectionOpen = ({
 
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
-      const typing = event.target instanceof HTMLElement && ["INPUT", "SELECT", "TEXTAREA"].includes(event.target.tagName);
-      if (typing || event.ctrlKey || event.metaKey || event.altKey) return;
+      if (isTyping(event.target) || event.ctrlKey || event.metaKey || event.altKey) return;
       const key = event.key.toLowerCase();
       if (key === "r") setReverse((r) => !r);
       else if (key === "t") setTrueShape((t) => !t);
