@@ -193,12 +193,12 @@ export const Sheet = ({
                 <span className={undo.canRedo ? "" : "text-ink-2"}>Redo</span>
               </button>
             </div>
-            <button type="button" className="mb-1 w-full text-left text-[12.5px]" onClick={() => setHistoryOpen(true)}>
+            <button type="button" className="mb-1 min-h-6 w-full text-left text-[12.5px]" onClick={() => setHistoryOpen(true)}>
               History
             </button>
             <button
               type="button"
-              className="mb-1 w-full text-left text-[12.5px]"
+              className="mb-1 min-h-6 w-full text-left text-[12.5px]"
               onClick={() => setMode(MODES[(MODES.indexOf(mode) + 1) % MODES.length]!)}
               aria-label={`Mode: ${mode}. Press for ${MODES[(MODES.indexOf(mode) + 1) % MODES.length]}.`}
             >
