@@ -150,14 +150,16 @@ export const photoFieldsSchema = z.object({
   takenOn: z.iso.date("the day must be a date").nullable(),
   note: z.string().trim().max(500, "the note must be 500 letters or fewer"),
 });
+const tileAddress = z
+  .url({ protocol: /^https?$/, error: "the address must begin with http:// or https://" })
+  .max(500)
+  .refine((a) => ["{z}", "{x}", "{y}"].every((k) => a.includes(k)), "the address must hold {z}, {x} and {y}");
+
 export const basemapSchema = z.discriminatedUnion("kind", [
   z.object({
     kind: z.literal("xyz"),
     name: z.string().trim().min(1, "the map needs a name").max(80),
-    address: z
-      .url({ protocol: /^https?$/, error: "the address must begin with http:// or https://" })
-      .max(500)
-      .refine((a) => ["{z}", "{x}", "{y}"].every((k) => a.includes(k)), "the address must hold {z}, {x} and {y}"),
+    address: tileAddress,
     credit: z.string().trim().max(200).default(""),
   }),
   z.object({
@@ -172,7 +174,7 @@ export const basemapSchema = z.discriminatedUnion("kind", [
 export const basemapFieldsSchema = z.object({
   kind: z.enum(["xyz", "pmtiles"]),
   name: z.string().trim().min(1, "the map needs a name").max(80),
-  address: z.string().max(500).nullable().default(null),
+  address: tileAddress.nullable().default(null),
   uploadId: z.uuid().nullable().default(null),
   credit: z.string().trim().max(200).default(""),
 });

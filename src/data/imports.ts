@@ -106,6 +106,9 @@ export const createImport = (
     return row!;
   });
 
+/** A map that was taken away may be brought back for so long. */
+const KEPT_MAP_DAYS = 14;
+
 /** Wakes the processes that do the long work. */
 export const WORK_CHANNEL = "dryarc_work";
 
@@ -148,7 +151,8 @@ export const forgetOldUploads = async (db: Db, unusedHours: number): Promise<str
     UPDATE upload u SET deleted_at = now()
     WHERE u.deleted_at IS NULL
       AND NOT EXISTS (SELECT FROM file_import f WHERE f.upload_id = u.id AND f.state IN ('waiting', 'running'))
-      AND NOT EXISTS (SELECT FROM basemap b WHERE b.upload_id = u.id AND b.deleted_at IS NULL)
+      AND NOT EXISTS (SELECT FROM basemap b WHERE b.upload_id = u.id
+        AND (b.deleted_at IS NULL OR b.updated_at > now() - make_interval(days => ${KEPT_MAP_DAYS})))
       AND (u.updated_at < now() - make_interval(hours => ${unusedHours})
         OR EXISTS (SELECT FROM file_import f WHERE f.upload_id = u.id))
     RETURNING u.id`);

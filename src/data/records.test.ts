@@ -28,6 +28,7 @@ import { NotFound, Refused, VersionClash } from "./clash";
 import { type Db, openDb } from "./client";
 import { listRadios } from "./hardware";
 import { historyOf, redoLast, takeBack, undoLast } from "./history";
+import { createUpload } from "./imports";
 import { getJob, type JobRow } from "./jobs";
 import { createLink } from "./links";
 import { openNews } from "./listen";
@@ -437,6 +438,18 @@ describe("a kind on the list", () => {
     await expect(patched("reading" as KindName, p, id, 1, { levelDbm: -50 })).rejects.toMatchObject({ code: "append-only" });
     await expect(edit(db, p.job.id, (door) => door.take("reading" as KindName, id, 1))).rejects.toMatchObject({ code: "append-only" });
   });
+});
+
+test("a map lies on a file of its own job, and at an address that is one", async () => {
+  const p = await place();
+  const stranger = await createJob(db, "Stranger");
+  const { id: uploadId } = await createUpload(db, stranger.id, { name: "a.pmtiles", sizeBytes: 5 });
+  const lay = (fields: Values) => edit(db, p.job.id, (door) => door.create("basemap", { kind: "pmtiles", name: "m", ...fields } as never));
+  await expect(lay({ uploadId })).rejects.toMatchObject({ code: "unknown-reference", path: "uploadId" });
+  await expect(lay({ kind: "xyz", address: "file:///etc/passwd?{z}{x}{y}" })).rejects.toBeInstanceOf(z.ZodError);
+  const own = await createUpload(db, p.job.id, { name: "a.pmtiles", sizeBytes: 5 });
+  const laid = await lay({ uploadId: own.id });
+  await expect(edit(db, p.job.id, (door) => door.patch("basemap", laid.id, 1, { uploadId }))).rejects.toBeInstanceOf(Refused);
 });
 
 test("a link comes back only to ends that stand; the design in force goes only with its link", async () => {

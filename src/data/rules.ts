@@ -4,6 +4,7 @@ import { LONGEST_LINK_M, SHORTEST_LINK_M } from "../core/link";
 import type { Tx } from "./changes";
 import { NotFound, Refused } from "./clash";
 import { design, job, link, site } from "./schema";
+import { upload } from "./schema-work";
 import type { Kept } from "./stores";
 
 /* Rules between rows, by kind: what a declaration of fields cannot say. */
@@ -127,6 +128,25 @@ const photoRules: Rules = {
   },
 };
 
+/** The file of a map must be one of the same job. */
+const refuseForeignFile = async (tx: Tx, jobId: string, values: Values): Promise<void> => {
+  if (values.uploadId == null) return;
+  const [file] = await tx
+    .select({ id: upload.id })
+    .from(upload)
+    .where(and(eq(upload.id, String(values.uploadId)), eq(upload.jobId, jobId), isNull(upload.deletedAt)));
+  if (file === undefined) throw new Refused("unknown-reference", "uploadId");
+};
+
+const basemapRules: Rules = {
+  create: async (tx, jobId, values) => {
+    await refuseForeignFile(tx, jobId, values);
+    return undefined;
+  },
+  patch: (tx, row, after) => refuseForeignFile(tx, row.jobId, after),
+  bring: (tx, row) => refuseForeignFile(tx, row.jobId, row.values),
+};
+
 const jobRules: Rules = {
   create: async (tx) => {
     const [{ next } = { next: 1 }] = await tx.select({ next: sql<number>`coalesce(max(${job.number}), 0)::int + 1` }).from(job);
@@ -139,6 +159,7 @@ const RULES: Readonly<Record<string, Rules>> = {
   link: linkRules,
   design: designRules,
   photo: photoRules,
+  basemap: basemapRules,
   job: jobRules,
 };
 

@@ -142,6 +142,7 @@ export const useRefresh = (): ((jobId: string) => Promise<void>) => {
       client.invalidateQueries({ queryKey: keys.room(jobId) }),
       client.invalidateQueries({ queryKey: keys.brief(jobId) }),
       client.invalidateQueries({ queryKey: keys.photos(jobId) }),
+      client.invalidateQueries({ queryKey: keys.basemap(jobId) }),
     ]);
   };
 };
