@@ -15,6 +15,7 @@ import {
   uniqueIndex,
   uuid,
 } from "drizzle-orm/pg-core";
+import type { MountingPointFields, PolicyOver } from "../contract";
 import type { Permission } from "../core/radio";
 import { bytea, geometry } from "./columns";
 
@@ -68,25 +69,6 @@ export const job = pgTable("job", {
   ...stamps(),
 });
 
-export interface MountingPoint {
-  readonly id: string;
-  readonly name: string;
-  readonly aglM: number;
-  readonly maxAglM: number | null;
-  /** What the bracket is fixed to, and what is behind the cladding. */
-  readonly behind: string;
-  /** Where it lies seen from the site's position. */
-  readonly eastM: number;
-  readonly northM: number;
-}
-
-export interface PolicyOver {
-  readonly clearance?: "line" | "sixty" | "whole" | "two-condition";
-  readonly kFactor?: number;
-  readonly trees?: "strict" | "trim" | "through";
-  readonly leaf?: "in" | "out";
-}
-
 /** A far end's devices and everything else asked before a path is judged; its shape is checked at the door. */
 export const brief = pgTable("brief", {
   jobId: uuid("job_id")
@@ -119,7 +101,7 @@ export const site = pgTable(
     owner: text().notNull().default(""),
     notes: text().notNull().default(""),
     /** Other places of the building where a bracket can go, besides the mount above. */
-    mountingPoints: jsonb("mounting_points").$type<MountingPoint[]>().notNull().default([]),
+    mountingPoints: jsonb("mounting_points").$type<MountingPointFields[]>().notNull().default([]),
     /** What was looked at on the spot, by name of the tick. */
     ticks: jsonb().$type<string[]>().notNull().default([]),
     importId: uuid("import_id"),

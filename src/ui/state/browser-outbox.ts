@@ -3,7 +3,7 @@ import { useSyncExternalStore } from "react";
 import type { ErrorBody } from "@/contract";
 import { ApiError, sendEditRequest } from "../api/client";
 import { clientId } from "./client-id";
-import { createOutbox, type Edit, type OutboxState } from "./outbox";
+import { asSentNow, createOutbox, type Edit, type OutboxState } from "./outbox";
 
 /* The one outbox of this window, over all its sheets. What it holds lies in the browser's storage under the window's name. */
 
@@ -27,7 +27,7 @@ const storage = (): Storage | null => {
 const read = (key: string): Edit[] => {
   try {
     const value: unknown = JSON.parse(storage()?.getItem(key) ?? "[]");
-    return Array.isArray(value) ? (value as Edit[]) : [];
+    return Array.isArray(value) ? (value as Edit[]).map(asSentNow) : [];
   } catch {
     return [];
   }

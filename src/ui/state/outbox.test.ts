@@ -3,7 +3,7 @@ import fc from "fast-check";
 import { beforeEach, describe, expect, test } from "vitest";
 import type { SiteDto } from "@/contract";
 import { ApiError } from "../api/client";
-import { createOutbox, type Edit, type Outbox } from "./outbox";
+import { asSentNow, createOutbox, type Edit, type Outbox } from "./outbox";
 import { withPendingSites } from "./pending-sites";
 
 const PATH = "/api/jobs/j/sites/a";
@@ -206,4 +206,27 @@ describe("sites with edits on their way", () => {
       ]),
     ).toBe(sites);
   });
+});
+
+test("what a page of the version before left behind is sent as it is taken now", () => {
+  const left = (method: Edit["method"], path: string, body: unknown): Edit => ({ id: "1", jobId: "j", method, path, body });
+  expect(asSentNow(left("PUT", "/api/jobs/j/brief", { version: 3, doc: { customer: "A" } }))).toMatchObject({
+    method: "PATCH",
+    body: { version: 3, customer: "A" },
+  });
+  expect(asSentNow(left("PATCH", "/api/jobs/j/obstacles/o", { version: 2, fields: { heightM: 7 } })).body).toEqual({
+    version: 2,
+    heightM: 7,
+  });
+  expect(asSentNow(left("DELETE", "/api/jobs/j/designs/d?version=4", undefined))).toMatchObject({
+    method: "PATCH",
+    path: "/api/jobs/j/designs/d",
+    body: { version: 4, deleted: true },
+  });
+  for (const today of [
+    left("PATCH", "/api/jobs/j/obstacles/o", { version: 2, deleted: true }),
+    left("PUT", "/api/jobs/j/basemap", { basemap: null }),
+    left("PATCH", "/api/jobs/j/sites/s", { version: 1, notes: "x" }),
+  ])
+    expect(asSentNow(today)).toBe(today);
 });

@@ -12,6 +12,19 @@ export interface Edit {
   readonly body: unknown;
 }
 
+/** An edit that a page of the version before left behind, as it is sent now: nothing that waited is lost. */
+export const asSentNow = (edit: Edit): Edit => {
+  const body = (edit.body ?? {}) as Readonly<Record<string, unknown>>;
+  const nested = body.doc ?? body.fields;
+  const patch = (more: object): Edit => ({ ...edit, method: "PATCH", body: { version: body.version, ...more } });
+  if (edit.method === "PUT" && edit.path.endsWith("/brief") && body.doc !== undefined) return patch(nested as object);
+  if (edit.method === "PATCH" && /\/(obstacles|features)\/[^/]+$/.test(edit.path) && body.fields !== undefined)
+    return patch(nested as object);
+  const gone = edit.method === "DELETE" ? /^(.*\/designs\/[^/?]+)\?version=(\d+)$/.exec(edit.path) : null;
+  if (gone !== null) return { ...edit, method: "PATCH", path: gone[1]!, body: { version: Number(gone[2]), deleted: true } };
+  return edit;
+};
+
 export interface OutboxState {
   readonly edits: readonly Edit[];
   /** Why the first of them has to wait; null while it is under way. */
