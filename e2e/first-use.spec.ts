@@ -69,6 +69,12 @@ test("what is missing or wrong is named; two positions and terrain leave the gro
   await dialog.getByRole("button", { name: "Draw the path" }).click();
   await expect(dialog.getByRole("alert")).toContainText("The distance must be a number");
   await dialog.getByLabel("Distance", { exact: true }).fill("800");
+  // A slip is never taken for the height that stood there before.
+  await dialog.getByLabel("Near mount above ground").fill("-3");
+  await dialog.getByRole("button", { name: "Draw the path" }).click();
+  await expect(dialog.getByText("One figure cannot be taken as it is typed.")).toBeVisible();
+  await expect(dialog.getByLabel("Near mount above ground")).toBeFocused();
+  await dialog.getByLabel("Near mount above ground").fill("6");
   await dialog.getByLabel("Ground between").selectOption("terrain");
   await dialog.getByRole("button", { name: "Draw the path" }).click();
   await expect(dialog.getByRole("alert")).toContainText("Terrain is read at positions");

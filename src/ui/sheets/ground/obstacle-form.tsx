@@ -85,7 +85,10 @@ export const ObstacleForm = ({
       className="grid gap-2.5"
       onSubmit={(e) => {
         e.preventDefault();
-        submit();
+        // What a field refuses is never taken for what it held before.
+        const wrong = e.currentTarget.querySelector<HTMLElement>('[aria-invalid="true"]');
+        if (wrong === null) submit();
+        else wrong.focus();
       }}
     >
       <div className="grid grid-cols-2 gap-3">

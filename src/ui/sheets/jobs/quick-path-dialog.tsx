@@ -116,7 +116,13 @@ export const QuickPathDialog = () => {
             className="grid grid-cols-2 gap-x-5 gap-y-3"
             onSubmit={(e) => {
               e.preventDefault();
-              void submit();
+              // What a field refuses is never taken for what it held before.
+              const wrong = e.currentTarget.querySelector<HTMLElement>('[aria-invalid="true"]');
+              if (wrong === null) void submit();
+              else {
+                setFault("One figure cannot be taken as it is typed.");
+                wrong.focus();
+              }
             }}
           >
             <Where f={f} set={set} />
