@@ -17,8 +17,6 @@ const sigmaM = z.number("the error must be a number").min(0, "the error must be 
 const spansDateLine = (ring: readonly (readonly [number, number])[]): boolean =>
   ring.some(([lon], i) => Math.abs(lon - ring[(i + 1) % ring.length]![0]) > 180);
 
-export const HEIGHT_SOURCES = ["typed", "like another", "two sightings", "imported", "surface model", "measured"] as const;
-
 export const obstacleRowSchema = z.object({
   name: words.default(""),
   kind: z.enum(BODY_KINDS),
@@ -187,4 +185,3 @@ export type SitesOptions = z.infer<typeof sitesOptionsSchema>;
 export type ObstaclesOptions = z.infer<typeof obstaclesOptionsSchema>;
 export type FeaturesOptions = z.infer<typeof featuresOptionsSchema>;
 export type PhotoFields = z.infer<typeof photoFieldsSchema>;
-export type BasemapFields = z.infer<typeof basemapSchema>;

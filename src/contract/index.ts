@@ -1,7 +1,7 @@
 export * from "./brief";
 export * from "./ground";
 export * from "./kind";
-export { isProblem, mountPosition, type PlanProblem, planOf, profileFromDto } from "./plan";
+export { isProblem, mountPosition, planOf, profileFromDto } from "./plan";
 export { type LonLat, latLons, lonLats } from "./positions";
 export * from "./quick-path";
 export * from "./records";

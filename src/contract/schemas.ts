@@ -338,6 +338,4 @@ export type RelaysQuestion = z.input<typeof relaysSchema>;
 export type GroundTold = z.infer<typeof groundToldSchema>;
 export type MountingPointFields = z.infer<typeof mountingPointSchema>;
 export type Basis = z.infer<typeof basisSchema>;
-export type NewJob = z.infer<typeof newJobSchema>;
-export type NewLink = z.infer<typeof newLinkSchema>;
 export type DesignFields = z.infer<typeof designFieldsSchema>;

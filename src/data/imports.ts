@@ -8,7 +8,6 @@ import { fileImport, upload } from "./schema-work";
 
 export type UploadRow = typeof upload.$inferSelect;
 export type ImportRow = typeof fileImport.$inferSelect;
-export type ImportState = "waiting" | "running" | "done" | "failed" | "stopped" | "removed";
 
 /** Files on their way in: so much at a time for one job, and for all of them. */
 export const MOST_JOB_BYTES = Number(process.env.DRYARC_MOST_JOB_BYTES ?? 6_000_000_000);

@@ -1,4 +1,6 @@
 import { sql } from "drizzle-orm";
+import WKB from "ol/format/WKB";
+import type Polygon from "ol/geom/Polygon";
 import type { LatLon } from "../core/geo";
 import type { FeatureInput, ObstacleInput } from "../core/link";
 import type { Db } from "./client";
@@ -33,21 +35,13 @@ interface RawObstacle extends Record<string, unknown> {
   surveyed_year: number;
 }
 
-/** Rings of a polygon out of PostGIS's well-known binary, little-endian; the closing corner of each left out. */
-const rings = (wkb: Buffer): LatLon[][] => {
-  // Byte order, type, count of rings; then of each the count of its points, and x and y of each.
-  const out: LatLon[][] = [];
-  let at = 9;
-  for (let left = wkb.readUInt32LE(5); left > 0; left--) {
-    const points = wkb.readUInt32LE(at);
-    at += 4;
-    const ring: LatLon[] = new Array(points - 1);
-    for (let i = 0; i < points - 1; i++) ring[i] = { lonDeg: wkb.readDoubleLE(at + 16 * i), latDeg: wkb.readDoubleLE(at + 8 + 16 * i) };
-    at += 16 * points;
-    out.push(ring);
-  }
-  return out;
-};
+const format = new WKB();
+
+/** Rings of a polygon out of well-known binary; the closing corner of each left out. */
+const rings = (wkb: Buffer): LatLon[][] =>
+  (format.readGeometry(new Uint8Array(wkb).buffer) as Polygon)
+    .getCoordinates()
+    .map((ring) => ring.slice(0, -1).map(([lonDeg, latDeg]) => ({ latDeg: latDeg!, lonDeg: lonDeg! })));
 
 const fromRaw = (r: RawObstacle): ObstacleRow => {
   const [outline, ...holes] = rings(r.outline);

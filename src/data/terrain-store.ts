@@ -1,4 +1,5 @@
 import { and, eq, inArray, isNull, sql } from "drizzle-orm";
+import { LRUCache } from "lru-cache";
 import { type LatLon, planeProjection } from "../core/geo";
 import { cutTile, type TerrainGrid } from "../core/terrain";
 import { Refused } from "./clash";
@@ -8,13 +9,7 @@ import { terrainDataset, terrainTile } from "./schema";
 export type DatasetRow = typeof terrainDataset.$inferSelect;
 
 /** Tiles kept in memory, over all datasets: 257 x 257 floats are 264 kB, so 400 are about 105 MB. */
-const TILES_HELD = 400;
-const held = new Map<string, Float32Array>();
-
-const hold = (key: string, tile: Float32Array): void => {
-  held.set(key, tile);
-  if (held.size > TILES_HELD) held.delete(held.keys().next().value!);
-};
+const held = new LRUCache<string, Float32Array>({ max: 400 });
 
 const floats = (bytes: Buffer): Float32Array => {
   const copy = new Uint8Array(bytes);
@@ -69,12 +64,7 @@ const loadTiles = async (db: Db, d: DatasetRow, wanted: readonly [number, number
     const key = `${d.id}/${d.version}/${r}/${c}`;
     const tile = held.get(key);
     if (tile === undefined) missing.push([r, c]);
-    else {
-      // Used again: to the young end of the queue.
-      held.delete(key);
-      held.set(key, tile);
-      out.set(`${r},${c}`, tile);
-    }
+    else out.set(`${r},${c}`, tile);
   }
   for (let i = 0; i < missing.length; i += 64) {
     const part = missing.slice(i, i + 64);
@@ -92,7 +82,7 @@ const loadTiles = async (db: Db, d: DatasetRow, wanted: readonly [number, number
       );
     for (const row of rows) {
       const tile = floats(row.heightsM);
-      hold(`${d.id}/${d.version}/${row.tileRow}/${row.tileCol}`, tile);
+      held.set(`${d.id}/${d.version}/${row.tileRow}/${row.tileCol}`, tile);
       out.set(`${row.tileRow},${row.tileCol}`, tile);
     }
   }

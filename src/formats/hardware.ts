@@ -110,8 +110,6 @@ export const hardwareFileSchema = z.looseObject({
   antennas: z.array(antennaSchema).max(MOST_ROWS).default([]),
 });
 
-export type RadioSheet = z.infer<typeof radioSchema>;
-export type AntennaSheet = z.infer<typeof antennaSchema>;
 export type HardwareFile = z.infer<typeof hardwareFileSchema>;
 
 export interface RowFault {

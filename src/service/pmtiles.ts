@@ -1,4 +1,5 @@
 import { open } from "node:fs/promises";
+import { LRUCache } from "lru-cache";
 import { PMTiles, type Source, TileType } from "pmtiles";
 import { filePath } from "../data/files";
 import { FileFault, reasonOf } from "../formats";
@@ -24,13 +25,11 @@ const fileSource = (uploadId: string): Source => ({
   },
 });
 
-const opened = new Map<string, PMTiles>();
-const MOST_OPEN = 8;
+const opened = new LRUCache<string, PMTiles>({ max: 8 });
 const archiveOf = (uploadId: string): PMTiles => {
   let archive = opened.get(uploadId);
   if (archive === undefined) {
     archive = new PMTiles(fileSource(uploadId));
-    if (opened.size >= MOST_OPEN) opened.delete(opened.keys().next().value!);
     opened.set(uploadId, archive);
   }
   return archive;

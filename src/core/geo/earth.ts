@@ -6,13 +6,6 @@ export const EARTH_RADIUS_KM = 6371;
 /** Effective earth radius in metres for an effective-earth factor k (P.526-15 §1, a_e = k a). */
 export const effectiveRadiusM = (kFactor: number): number => kFactor * EARTH_RADIUS_KM * 1000;
 
-/**
- * Height by which the effective earth stands above the straight chord between the ends.
- * d1 d2 / (2 a_e), the parabolic form of P.526-15 §4.5 and P.530.
- */
-export const bulgeM = (fromNearM: number, toFarM: number, kFactor: number): number =>
-  (fromNearM * toFarM) / (2 * effectiveRadiusM(kFactor));
-
 /** k from the refractivity gradient dN/dh in N-units per km: k = 157 / (157 + dN/dh), P.453 and P.310. */
 export const kFromGradient = (gradientNPerKm: number): number => 157 / (157 + gradientNPerKm);
 

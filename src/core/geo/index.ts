@@ -1,11 +1,11 @@
 export { LATITUDE_LIMIT_DEG, LONGITUDE_LIMIT_DEG, type ParsedPosition, parseLatLon } from "./coordinates";
-export { bulgeM, EARTH_RADIUS_KM, effectiveRadiusM, elevationAngleDeg, kFromGradient, referenceRefractivityN } from "./earth";
+export { effectiveRadiusM, elevationAngleDeg, kFromGradient, referenceRefractivityN } from "./earth";
 export { type FarPosition, farFromJob, farFromPlaces, jobReachM } from "./far-from-job";
 export type { LatLon } from "./geodesic";
-export { bearingsBetween, compassWord, destination, geodesicLine, inverse } from "./geodesic";
-export { type Declination, declination } from "./magnetic";
+export { bearingsBetween, compassWord, destination, inverse } from "./geodesic";
+export { declination } from "./magnetic";
 export { areaM2, asOneRing, circleAbout, crossesItself, cutInTwo, insideOutline, pointsAlong, thinLine, widenLine } from "./outlines";
 export { type PathFrame, pathFrame } from "./path-frame";
 export { type PlaneProjection, planeProjection, projDefinition, utmCrsOf } from "./projection";
-export { ANGLE_SIGMA_DEG, DISTANCE_SIGMA_SHARE, heightBySighting, heightByTwoSightings, type SightedHeight } from "./sightings";
-export { type SunGlare, type SunPosition, sunGlare, sunPosition } from "./sun";
+export { heightBySighting, heightByTwoSightings, type SightedHeight } from "./sightings";
+export { sunGlare, sunPosition } from "./sun";

@@ -227,7 +227,6 @@ type Of<K extends FindingCode> = {
 
 /** What stands against a design or is worth knowing, by its code. */
 export type Observation = { [K in FindingCode]: Of<K> }[FindingCode];
-export type ObservationOf<K extends FindingCode> = Extract<Observation, { readonly code: K }>;
 
 /** The same with what would mend it. */
 export type Finding = Observation & { readonly mends: readonly Mend[] };

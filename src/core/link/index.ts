@@ -1,28 +1,27 @@
 export { apply } from "./apply-action";
 export { assembleProfile, type FeatureInput, type ObstacleInput } from "./assemble";
-export { MINUTES_A_YEAR } from "./availability";
-export { CHANCE_DRAWS, chanceOfClearance } from "./chance";
-export { policyShareOf } from "./conditions";
+
+export { chanceOfClearance } from "./chance";
+
 export { AIMED, K_LOW_DEFAULT, kLowOf, waterOver } from "./defaults";
-export type { DiffractionOpinions } from "./diffraction-compare";
-export { DEFAULT_SEED } from "./draws";
-export { antennaNameOf, gainOf } from "./end-gear";
+
+export { antennaNameOf } from "./end-gear";
 export { evaluateLink, evaluatePrepared, resultOf, serviceOf } from "./evaluate";
 export { explainDirection, explainPath } from "./explain-result";
 export { explainTerm } from "./explain-term";
 export { type ExplainedSymbol, type Explanation, explanationText, symbolText } from "./explanation";
-export type { DesignAction, Finding, FindingCode, FindingValues, LookView, Mend, Observation, PlaceValues } from "./finding-types";
+export type { DesignAction, Finding, FindingCode, FindingValues, Mend, PlaceValues } from "./finding-types";
 export { findings } from "./findings";
 export { type TypedGround, typedGround } from "./ground-under";
 export { type Drawn, observe, verdictOf, worseVerdict } from "./judge";
 export * from "./limits";
-export { lowerToMeet, raiseToMeet, trimToMeet, withMounts } from "./mends";
+export { lowerToMeet, raiseToMeet, trimToMeet } from "./mends";
 export { clearanceUnder, type PathState, pathStateOf, rayOf, worstOfBodies, worstPlaceOf } from "./path-state";
-export { lawfulPowers, mostLawfulDbm, type PowerAdvice, powerForCeiling } from "./power-advice";
+export { lawfulPowers } from "./power-advice";
 export { type PreparedBody, type PreparedPath, preparePath, withTrims } from "./prepare";
 export { type Reflector, reflectedAt, reflectorOf } from "./reflection-summary";
 export type { Spread } from "./spread";
 export { type WidthRow, widthSweep } from "./sweep";
-export { type TrimList, type TrimRow, trimList } from "./trim-list";
+export { type TrimList, trimList } from "./trim-list";
 export type * from "./types";
-export { type Contribution, DEFAULT_DRAWS, decidingDraws, monteCarlo, type Uncertainty } from "./uncertainty";
+export { DEFAULT_DRAWS, decidingDraws, monteCarlo, type Uncertainty } from "./uncertainty";

@@ -1,6 +1,4 @@
 export {
-  type AxisStretch,
-  acrossExtent,
   axisStretches,
   BODY_KINDS,
   type BodyKind,
@@ -16,5 +14,5 @@ export { type Approach, apertureBoundShare, bodyApproach, groundApproach, type T
 export { effectiveEnd, WALL_OFFSET_M } from "./own-building";
 export { type RasterBody, raiseSurface } from "./rasterise";
 export { f1RadiusM, makeRay, type Ray, rayBulgeM, rayZM, shareOfPoint } from "./ray";
-export { freeingAsideM, type Shadow, shadowOf } from "./shadow";
+export { type Shadow, shadowOf } from "./shadow";
 export { type PreparedSide, prepareSide, sideApproach } from "./side-ground";

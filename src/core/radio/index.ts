@@ -1,8 +1,6 @@
 export {
-  type AirtimeParts,
   type AirtimeResult,
   accessOf,
-  type Duplex,
   frameRatios,
   parseDuplex,
   plannedRateMbps,
@@ -15,7 +13,6 @@ export {
   type Antenna,
   channelFits,
   commonTable,
-  type FrequencyRange,
   type Modulation,
   type PairingFault,
   pairingFaults,
@@ -24,8 +21,8 @@ export {
   usesOf,
 } from "./hardware";
 export { noiseFloorDbm, noiseRiseDb, thermalNoiseDbm } from "./noise";
-export { adRateMbps, type OfdmStandard, ofdmMinSensitivityDbm, ofdmModulations, ofdmRateMbps } from "./ofdm-rates";
-export { daysBetween, type Permission, type PermissionState, permissionState, TOLD_DAYS_BEFORE } from "./permission";
+export { adRateMbps, type OfdmStandard, ofdmMinSensitivityDbm, ofdmRateMbps } from "./ofdm-rates";
+export { daysBetween, type Permission, permissionState, TOLD_DAYS_BEFORE } from "./permission";
 export {
   matchPolarisation,
   mirrorPolarisation,
@@ -38,11 +35,9 @@ export {
   type Asker,
   type CutBy,
   limitOfRow,
-  type PermissionNeed,
   PLAIN_ASKER,
-  type PowerLimit,
   type RegulationResult,
   regulate,
 } from "./regulation";
-export { type Domain, type EirpByGain, type LimitByBandwidth, type LinkUse, type RuleRow, rowsOfDomain, ruleRows } from "./rule-rows";
+export { type Domain, type LinkUse, type RuleRow, rowsOfDomain, ruleRows } from "./rule-rows";
 export { ceilingDbm } from "./window";

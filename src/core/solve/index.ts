@@ -1,17 +1,16 @@
 export {
   type HeightAnswer,
-  type HeightAnswerKind,
   type HeightAnswers,
   heightAnswers,
   type MastCosts,
   topsOf,
 } from "./height-answers";
-export { type HeightColumn, type HeightFrontier, heightFrontier, heightsThatMeet, type Interval, missAt, withHeights } from "./heights";
-export { MOST_YEARS, type Outlook, outlook, type YearOfClearance } from "./outlook";
+export { type HeightFrontier, heightFrontier, heightsThatMeet, missAt, withHeights } from "./heights";
+export { MOST_YEARS, type Outlook, outlook } from "./outlook";
 export { byMerit, type PlaceOutcome, placeOutcome } from "./place";
-export { type PolicyChange, type PolicyOutcome, policyOutcomes, withPolicy } from "./policies";
+export { type PolicyOutcome, policyOutcomes } from "./policies";
 export { type Reading, readAt, tableDistances } from "./reading";
-export { type RelayAnswer, type RelayEnd, type RelayQuestion, type RelaySpot, relaySpots } from "./relay";
+export { type RelayAnswer, type RelayQuestion, relaySpots } from "./relay";
 export {
   byRelayMerit,
   type RelayCandidate,

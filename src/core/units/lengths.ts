@@ -3,5 +3,4 @@ export const FEET_PER_METRE = 1 / 0.3048;
 /** International mile, exact: 1.609344 km. */
 export const MILES_PER_KM = 1 / 1.609344;
 
-export const feetFromMetres = (lengthM: number): number => lengthM * FEET_PER_METRE;
 export const metresFromFeet = (lengthFt: number): number => lengthFt / FEET_PER_METRE;

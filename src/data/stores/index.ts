@@ -8,7 +8,7 @@ import { drawnStore } from "./drawn";
 import type { Store } from "./store";
 
 export { outlineOf, pointsOf } from "./drawn";
-export type { Kept, NewRow, Store } from "./store";
+export type { Kept, Store } from "./store";
 
 /** Kinds with columns of their own; all others are documents. */
 const OWN: Readonly<Record<string, Store>> = {

@@ -14,7 +14,7 @@ export const FarQuestion = ({
   takeMeant: (p: LatLon) => void;
   keep: () => void;
 }) => (
-  <div role="alert" className="grid gap-1.5 border-l-[3px] border-ink py-1 pl-3 text-[14px]">
+  <div role="alert" className="grid gap-1.5 border-l-[3px] border-ink py-1 pl-3 text-body">
     <p className="m-0">
       This lies <strong>{distanceText(units, far.distanceM)}</strong> from the nearest place of this job. Is it right?
     </p>

@@ -13,7 +13,7 @@ export const PreviewButton = ({
   action,
   apply,
   preview,
-  className = "text-[13.5px]",
+  className = "text-line",
   children,
 }: Taking & { action: DesignAction; className?: string; children: ReactNode }) => (
   <button

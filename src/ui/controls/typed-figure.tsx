@@ -104,7 +104,7 @@ export const TypedFigure = ({
       {fault !== null && (
         <span
           role="alert"
-          className="absolute left-0 top-full z-20 w-max max-w-[220px] border border-short bg-paper px-2 py-1 text-[12.5px] font-normal leading-4 text-short-figure"
+          className="absolute left-0 top-full z-20 w-max max-w-[220px] border border-short bg-paper px-2 py-1 text-note font-normal leading-4 text-short-figure"
         >
           {fault}
         </span>

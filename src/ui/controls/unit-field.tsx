@@ -102,7 +102,7 @@ export const UnitField = ({
     value === null || usual === undefined || fault !== null ? null : likelySlip(quantity === "rate" ? "rate" : "length", value, usual);
   return (
     <div className="field">
-      <label htmlFor={id} className="text-[12px] text-ink-2">
+      <label htmlFor={id} className="text-note text-ink-2">
         {label}
       </label>
       <div className="flex items-baseline gap-1.5">
@@ -147,11 +147,11 @@ export const UnitField = ({
         </span>
       )}
       {slip !== null && (
-        <span className="text-[12.5px] leading-4" role="status">
+        <span className="text-note leading-4" role="status">
           Unusual. Is it {trimmed(slip.meant / size)} {unit}, and {SLIP_WORDS[slip.kind]}?{" "}
           <button
             type="button"
-            className="press text-[12.5px]"
+            className="press text-note"
             onClick={() => {
               setDraft(null);
               onChange(slip.meant);

@@ -57,7 +57,7 @@ export const CursorLayer = ({
         className={
           reading === null
             ? "sr-only"
-            : "pointer-events-none absolute inset-x-[246px] top-0 m-0 bg-paper px-2 text-center text-[12.5px] leading-[16px]"
+            : "pointer-events-none absolute inset-x-[246px] top-0 m-0 bg-paper px-2 text-center text-note leading-[16px]"
         }
       >
         {reading === null ? "" : readingText(reading, units)}

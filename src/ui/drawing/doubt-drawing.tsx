@@ -1,6 +1,7 @@
 "use client";
 import type { Direction, LinkResult, Spread, Uncertainty } from "@/core/link";
 import { chanceText, figure, lengthText, type Units } from "../wording/numbers";
+import { TYPE } from "./type";
 
 const ROW_PX = 44;
 const LEFT = 178;
@@ -26,7 +27,7 @@ const StripRow = ({ s, width, top }: { s: Strip; width: number; top: number }) =
   const onRight = s.mark !== null && x(s.mark.value) > width * 0.55;
   return (
     <g>
-      <text x={LEFT - 10} y={y + 4} fontSize="13.5" textAnchor="end">
+      <text x={LEFT - 10} y={y + 4} fontSize={TYPE.line} textAnchor="end">
         {s.name}, {s.unit}
       </text>
       <path d={`M${x(spread.p02)} ${y}H${x(spread.p98)}`} stroke="var(--ink)" strokeWidth="1" />
@@ -43,15 +44,21 @@ const StripRow = ({ s, width, top }: { s: Strip; width: number; top: number }) =
       {s.mark !== null && (
         <g>
           <path d={`M${x(s.mark.value)} ${y - 14}V${y + 13}`} stroke="var(--short)" strokeWidth="1.6" strokeDasharray="4 2" />
-          <text x={x(s.mark.value) + (onRight ? -4 : 4)} y={y - 11} fontSize="12" textAnchor={onRight ? "end" : "start"} className="halo">
+          <text
+            x={x(s.mark.value) + (onRight ? -4 : 4)}
+            y={y - 11}
+            fontSize={TYPE.tick}
+            textAnchor={onRight ? "end" : "start"}
+            className="halo"
+          >
             {s.mark.words}
           </text>
         </g>
       )}
-      <text x={x(spread.p10)} y={y + 21} fontSize="12.5" textAnchor="end" className="mono halo">
+      <text x={x(spread.p10)} y={y + 21} fontSize={TYPE.note} textAnchor="end" className="mono halo">
         {figure(spread.p10, s.digits)}
       </text>
-      <text x={x(spread.p90)} y={y + 21} fontSize="12.5" className="mono halo">
+      <text x={x(spread.p90)} y={y + 21} fontSize={TYPE.note} className="mono halo">
         {figure(spread.p90, s.digits)}
       </text>
     </g>
@@ -123,10 +130,10 @@ export const DoubtDrawing = ({
           ))}
         </svg>
       </div>
-      <table className="h-fit w-[300px] flex-none border-collapse text-[13px] leading-[17px]">
+      <table className="h-fit w-[300px] flex-none border-collapse text-line leading-[17px]">
         <caption className="cap text-left">What decides: share of the spread</caption>
         <thead>
-          <tr className="text-[12px] text-ink-2 [&>th]:font-normal">
+          <tr className="text-note text-ink-2 [&>th]:font-normal">
             <th scope="col" className="text-left">
               Input
             </th>
@@ -150,7 +157,7 @@ export const DoubtDrawing = ({
                       className="inline-block h-[8px] border border-ink"
                       style={{ width: Math.max(1, share * 44), background: "var(--zone)" }}
                     />
-                    <span className="font-mono text-[12.5px]">{figure(share * 100)} %</span>
+                    <span className="font-mono text-note">{figure(share * 100)} %</span>
                   </span>
                 </td>
               ))}

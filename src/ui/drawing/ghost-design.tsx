@@ -3,6 +3,7 @@ import { type Ray, rayBulgeM, rayZM } from "@/core/obstacles";
 import type { SpotPlacing } from "./section-captions";
 import type { Ghost } from "./section-props";
 import type { SectionScale } from "./section-scale";
+import { TYPE } from "./type";
 
 const SAME_WITHIN_M = 0.005;
 
@@ -70,7 +71,7 @@ export const GhostDesign = ({
         <path key={c.id} d={`M${c.x - 16} ${c.y}h32`} stroke="var(--ink)" strokeWidth="2" strokeDasharray="6 4" />
       ))}
       {caption !== null && (
-        <text x={caption.x} y={caption.y} fontSize="12" textAnchor={caption.anchor} className="halo" data-caption="ghost">
+        <text x={caption.x} y={caption.y} fontSize={TYPE.tick} textAnchor={caption.anchor} className="halo" data-caption="ghost">
           {caption.text}
         </text>
       )}

@@ -4,6 +4,7 @@ import { type KeyboardEvent, type PointerEvent, useId, useRef } from "react";
 import type { HeightAnswer, HeightFrontier } from "@/core/solve";
 import { lengthIn, lengthText, lengthUnit, metresFrom, type Units } from "../wording/numbers";
 import { Hatches } from "./hatches";
+import { TYPE } from "./type";
 
 const LEFT = 46;
 const RIGHT = 10;
@@ -127,6 +128,7 @@ export const HeightsDrawing = ({
     put(near.aglM + way[0] * by, far.aglM + way[1] * by);
   };
   return (
+    // biome-ignore lint/a11y/useSemanticElements: inside a drawing there is no fieldset.
     <svg
       width={width}
       height={height}
@@ -159,7 +161,7 @@ export const HeightsDrawing = ({
           <text
             x={x(metresFrom(units, t))}
             y={height - FOOT + 14}
-            fontSize="12"
+            fontSize={TYPE.tick}
             textAnchor="middle"
             className="mono"
             style={{ fill: "var(--ink-2)" }}
@@ -174,7 +176,7 @@ export const HeightsDrawing = ({
           <text
             x={LEFT - 6}
             y={y(metresFrom(units, t)) + 4}
-            fontSize="12"
+            fontSize={TYPE.tick}
             textAnchor="end"
             className="mono"
             style={{ fill: "var(--ink-2)" }}
@@ -236,10 +238,10 @@ export const HeightsDrawing = ({
         <circle cx={x(near.aglM)} cy={y(far.aglM)} r="6.5" fill="var(--paper)" stroke="var(--ink)" strokeWidth="2.2" />
         <circle cx={x(near.aglM)} cy={y(far.aglM)} r="2" fill="var(--ink)" />
       </g>
-      <text x={width - RIGHT} y={height - 4} fontSize="12" textAnchor="end" style={{ fill: "var(--near)" }}>
+      <text x={width - RIGHT} y={height - 4} fontSize={TYPE.tick} textAnchor="end" style={{ fill: "var(--near)" }}>
         {near.name}, {lengthUnit(units)} above ground
       </text>
-      <text x={12} y={TOP + 4} fontSize="12" textAnchor="end" transform={`rotate(-90 12 ${TOP + 4})`} style={{ fill: "var(--far)" }}>
+      <text x={12} y={TOP + 4} fontSize={TYPE.tick} textAnchor="end" transform={`rotate(-90 12 ${TOP + 4})`} style={{ fill: "var(--far)" }}>
         {far.name}, {lengthUnit(units)}
       </text>
     </svg>

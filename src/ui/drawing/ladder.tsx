@@ -47,16 +47,16 @@ export const Ladder = ({
         <span className="cap flex-none">8 cases in 10</span>
       </div>
       <div className="flex items-baseline justify-between">
-        <span id={levelId} data-testid="expected-level" className="text-[29px] font-[720] leading-8">
+        <span id={levelId} data-testid="expected-level" className="text-level font-heading leading-8">
           {figure(d.levelDbm)} dBm
         </span>
-        <span className="text-[15px]">
+        <span className="text-press">
           {figure(lowDbm)} to {figure(highDbm)}
         </span>
       </div>
-      <table className="mt-1 w-full border-collapse font-mono text-[12.5px] leading-[14px]">
+      <table className="mt-1 w-full border-collapse font-mono text-note leading-[14px]">
         <thead>
-          <tr className="text-right text-[11.5px] text-ink-2 [&>th]:font-normal">
+          <tr className="text-right text-label text-ink-2 [&>th]:font-normal">
             <th scope="col" className="text-left font-sans">
               Modulation
             </th>

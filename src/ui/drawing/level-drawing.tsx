@@ -5,6 +5,7 @@ import { figure, signed, type Units } from "../wording/numbers";
 import { termExplanation, termLabel } from "../wording/terms";
 import { captionField, textBox } from "./caption-field";
 import { Hatches } from "./hatches";
+import { TYPE } from "./type";
 
 const LEFT = 52;
 const TOP = 58;
@@ -216,7 +217,7 @@ export const LevelDrawing = ({
     <div className="relative" style={{ width, height }}>
       <div className="absolute left-3 right-2 top-1.5">
         <div className="flex items-baseline gap-3">{heading}</div>
-        <p className="m-0 mt-0.5 line-clamp-2 pl-1 text-[12.5px] leading-[14px] text-ink-2" aria-live="polite">
+        <p className="m-0 mt-0.5 line-clamp-2 pl-1 text-note leading-[14px] text-ink-2" aria-live="polite">
           {shown === undefined || shown === null
             ? `dBm per receive chain from transmitter to receiver; choose a column to read where its figure comes from.${windowText(d, marginDb)}`
             : termExplanation(shown.term, units)}
@@ -227,7 +228,7 @@ export const LevelDrawing = ({
         {scale.ticks.map((t) => (
           <g key={t}>
             <path d={`M${LEFT} ${scale.y(t)}H${endX}`} stroke="var(--grid)" strokeWidth="0.75" />
-            <text x={LEFT - 8} y={scale.y(t) + 4} fontSize="12.5" textAnchor="end" className="mono" style={{ fill: "var(--ink-2)" }}>
+            <text x={LEFT - 8} y={scale.y(t) + 4} fontSize={TYPE.note} textAnchor="end" className="mono" style={{ fill: "var(--ink-2)" }}>
               {figure(t)}
             </text>
           </g>
@@ -264,12 +265,12 @@ export const LevelDrawing = ({
           </g>
         )}
         {noiseAt !== null && (
-          <text x={noiseAt.x} y={noiseAt.y} fontSize="12" textAnchor="end" className="halo" data-caption="noise">
+          <text x={noiseAt.x} y={noiseAt.y} fontSize={TYPE.tick} textAnchor="end" className="halo" data-caption="noise">
             {noiseText}
           </text>
         )}
         {ceilingAt !== null && (
-          <text x={ceilingAt.x} y={ceilingAt.y} fontSize="12" textAnchor="end" className="halo" data-caption="ceiling">
+          <text x={ceilingAt.x} y={ceilingAt.y} fontSize={TYPE.tick} textAnchor="end" className="halo" data-caption="ceiling">
             {ceilingText}
           </text>
         )}
@@ -288,7 +289,7 @@ export const LevelDrawing = ({
           <div key={c.term.id} className="absolute border-l border-rule pl-2" style={{ left: x(i), width: step, bottom: 3, height: 48 }}>
             <button
               type="button"
-              className={`block min-h-6 w-full truncate text-left text-[13px] ${side} ${/^antenna/.test(c.term.id) ? "font-[650]" : ""}`}
+              className={`block min-h-6 w-full truncate text-left text-line ${side} ${/^antenna/.test(c.term.id) ? "font-figure" : ""}`}
               aria-expanded={open === i}
               onMouseEnter={() => setOpen(i)}
               onMouseLeave={() => setOpen(null)}
@@ -298,7 +299,7 @@ export const LevelDrawing = ({
             >
               {termLabel(c.term, units)}
             </button>
-            <div className={`figure text-[15px] leading-6 ${side}`}>{i === 0 ? transmit : `${signed(c.toDbm - c.fromDbm, 1)} dB`}</div>
+            <div className={`figure text-press leading-6 ${side}`}>{i === 0 ? transmit : `${signed(c.toDbm - c.fromDbm, 1)} dB`}</div>
           </div>
         );
       })}

@@ -4,6 +4,7 @@ import { HIGHEST_TYPED_MOUNT_M } from "@/core/link";
 import { rayBulgeM } from "@/core/obstacles";
 import { lengthText, metresFrom } from "../wording/numbers";
 import type { SectionProps } from "./section-props";
+import { TYPE } from "./type";
 
 const NUDGE = { metric: [0.1, 1], imperial: [0.1524, 0.9144] } as const;
 
@@ -74,7 +75,7 @@ export const Mast = ({ end, props }: { end: "near" | "far"; props: SectionProps 
             <text
               x={x + 14 * out}
               y={Math.max(56, clearsY < ringY - 14 ? clearsY + 4 : ringY - 12)}
-              fontSize="12"
+              fontSize={TYPE.tick}
               textAnchor={end === "near" ? "start" : "end"}
               className="halo"
             >
@@ -89,7 +90,7 @@ export const Mast = ({ end, props }: { end: "near" | "far"; props: SectionProps 
           <text
             x={x - 18 * out}
             y={limitY + 4}
-            fontSize="11.5"
+            fontSize={TYPE.label}
             textAnchor={end === "near" ? "end" : "start"}
             className="halo"
             style={{ fill: "var(--ink-2)" }}

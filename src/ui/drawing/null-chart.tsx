@@ -1,6 +1,7 @@
 import { line, ticks } from "d3";
 import type { ReactNode } from "react";
 import { figure } from "../wording/numbers";
+import { TYPE } from "./type";
 
 const LEFT = 44;
 const RIGHT = 12;
@@ -43,7 +44,7 @@ export const NullChart = ({
       .defined((p) => p.db !== null)([...points]) ?? "";
   return (
     <svg width={width} height={height} role="img" aria-label={title}>
-      <text x={LEFT} y={13} fontSize="13" fontWeight="650">
+      <text x={LEFT} y={13} fontSize={TYPE.line} fontWeight="650">
         {title}
       </text>
       <rect
@@ -56,13 +57,21 @@ export const NullChart = ({
       {ticks(least, most, 5).map((t) => (
         <g key={t}>
           <path d={`M${LEFT} ${y(t)}H${width - RIGHT}`} stroke="var(--grid)" strokeWidth="0.75" />
-          <text x={LEFT - 6} y={y(t) + 4} fontSize="12" textAnchor="end" className="mono" style={{ fill: "var(--ink-2)" }}>
+          <text x={LEFT - 6} y={y(t) + 4} fontSize={TYPE.tick} textAnchor="end" className="mono" style={{ fill: "var(--ink-2)" }}>
             {figure(t)}
           </text>
         </g>
       ))}
       {ticks(from, to, Math.max(2, Math.floor(width / 64))).map((t) => (
-        <text key={t} x={x(t)} y={height - FOOT + 14} fontSize="12" textAnchor="middle" className="mono" style={{ fill: "var(--ink-2)" }}>
+        <text
+          key={t}
+          x={x(t)}
+          y={height - FOOT + 14}
+          fontSize={TYPE.tick}
+          textAnchor="middle"
+          className="mono"
+          style={{ fill: "var(--ink-2)" }}
+        >
           {figure(t, Math.abs(to - from) < 6 ? 1 : 0)}
         </text>
       ))}
@@ -70,7 +79,7 @@ export const NullChart = ({
       <path d={path} fill="none" stroke="var(--tight)" strokeWidth="2.2" />
       {now !== null && now >= from && now <= to && <path d={`M${x(now)} ${TOP}V${height - FOOT}`} stroke="var(--ink)" strokeWidth="1.6" />}
       <path d={`M${LEFT} ${TOP}V${height - FOOT}H${width - RIGHT}`} fill="none" stroke="var(--ink)" strokeWidth="1.2" />
-      <text x={width - RIGHT} y={height - 4} fontSize="12" textAnchor="end" style={{ fill: "var(--ink-2)" }}>
+      <text x={width - RIGHT} y={height - 4} fontSize={TYPE.tick} textAnchor="end" style={{ fill: "var(--ink-2)" }}>
         {label}
       </text>
       {children}

@@ -1,7 +1,9 @@
 "use client";
 import { type Direction, explainDirection, explanationText, type LinkPlan, type WidthRow } from "@/core/link";
+import { ScrollRegion } from "../controls/scroll-region";
 import { figure, type Units } from "../wording/numbers";
 import { symbolIn } from "../wording/terms";
+import { TYPE } from "./type";
 
 interface Part {
   readonly name: string;
@@ -67,7 +69,7 @@ export const RateDrawing = ({
               <g key={p.name}>
                 <rect x={at} y={4} width={Math.max(0.6, w)} height={24} fill={p.fill} stroke="var(--ink)" strokeWidth="1" />
                 {w > 8 * p.name.length + 8 ? (
-                  <text x={at + 6} y={21} fontSize="13">
+                  <text x={at + 6} y={21} fontSize={TYPE.line}>
                     {p.name}
                     {p.name === "data" ? ` ${figure(p.us)} µs, ${figure((p.us / total) * 100)} % of an exchange` : ""}
                   </text>
@@ -85,10 +87,10 @@ export const RateDrawing = ({
             .join(", ")}
         </p>
       )}
-      <section aria-label="Channel widths" tabIndex={0} className="min-h-0 flex-1 overflow-auto">
-        <table className="w-full border-collapse text-[13px] leading-[17px]">
+      <ScrollRegion label="Channel widths" className="flex-1">
+        <table className="w-full border-collapse text-line leading-[17px]">
           <thead>
-            <tr className="text-left text-[12px] text-ink-2 [&>th]:font-normal">
+            <tr className="text-left text-note text-ink-2 [&>th]:font-normal">
               <th scope="col">Channel width</th>
               <th scope="col">Spectrum, MHz</th>
               <th scope="col">Signal over noise</th>
@@ -113,10 +115,10 @@ export const RateDrawing = ({
                       </button>
                     )}
                   </td>
-                  <td className="font-mono text-[12.5px]">
+                  <td className="font-mono text-note">
                     {figure(w.lowMhz)} to {figure(w.highMhz)}
                   </td>
-                  <td className="font-mono text-[12.5px]">{w.snrDb === null ? "" : `${figure(w.snrDb)} dB`}</td>
+                  <td className="font-mono text-note">{w.snrDb === null ? "" : `${figure(w.snrDb)} dB`}</td>
                   <td>
                     {!w.allowed ? "not allowed by the rules" : w.modulation === null ? "none holds" : `${w.modulation} ${w.codeRate}`}
                   </td>
@@ -127,7 +129,7 @@ export const RateDrawing = ({
                         className="inline-block h-[9px] border border-ink"
                         style={{ width: `${Math.max(0.5, (w.usableMbps / most) * 62)}%`, background: now ? "var(--ink)" : "var(--zone)" }}
                       />
-                      <span className="font-mono text-[12.5px]">{figure(w.usableMbps)}</span>
+                      <span className="font-mono text-note">{figure(w.usableMbps)}</span>
                     </span>
                   </td>
                   <td className={`v-${w.verdict}`}>{w.verdict}</td>
@@ -136,7 +138,7 @@ export const RateDrawing = ({
             })}
           </tbody>
         </table>
-      </section>
+      </ScrollRegion>
     </div>
   );
 };

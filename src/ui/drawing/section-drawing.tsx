@@ -14,6 +14,7 @@ import type { SectionProps } from "./section-props";
 import type { SectionScale } from "./section-scale";
 import { heightTicks } from "./ticks";
 import { TideLines, tideCaption } from "./tide-lines";
+import { TYPE } from "./type";
 import { Wedge, WorstPlaceMark } from "./worst-place";
 
 const HATCH_BAND_PX = 11;
@@ -140,12 +141,12 @@ const EndName = ({
   const anchor = end === "near" ? "start" : "end";
   return (
     <g textAnchor={anchor} aria-hidden="true">
-      <text x={x} y="22" fontSize="15" fontWeight="700" className="halo" style={{ fill: `var(--${end})` }}>
+      <text x={x} y="22" fontSize={TYPE.press} fontWeight="700" className="halo" style={{ fill: `var(--${end})` }}>
         {cutMiddle(own.name, scale.x(ray.endM) - scale.x(ray.startM) > LEAST_FOR_GEAR_PX ? 26 : 14)}
       </text>
       {/* Side by side on a phone both would not fit. */}
       {scale.x(ray.endM) - scale.x(ray.startM) > LEAST_FOR_GEAR_PX && (
-        <text x={x} y="38" fontSize="12.5" className="halo" style={{ fill: "var(--ink-2)" }}>
+        <text x={x} y="38" fontSize={TYPE.note} className="halo" style={{ fill: "var(--ink-2)" }}>
           {cutMiddle(antennaNameOf(own), 24)}, tilt {angleText(tilt)}
         </text>
       )}
@@ -178,6 +179,7 @@ export const SectionDrawing = (props: SectionProps) => {
   const tide = tideCaption(path, ray, scale, plan.water.tideRangeM, units);
   const grid = heightTicks(scale.lowestM, scale.highestM, units, Math.max(2, Math.min(6, Math.round(scale.height / 70))));
   return (
+    // biome-ignore lint/a11y/useSemanticElements: inside a drawing there is no fieldset.
     <svg
       width={scale.width}
       height={scale.height}
@@ -191,7 +193,7 @@ export const SectionDrawing = (props: SectionProps) => {
         {grid.map((t) => (
           <g key={t.text}>
             <path d={`M34 ${scale.y(t.atM)}H${scale.width}`} stroke="var(--grid)" strokeWidth="0.75" />
-            <text x="30" y={scale.y(t.atM) + 4} fontSize="12.5" textAnchor="end" className="mono" style={{ fill: "var(--ink-2)" }}>
+            <text x="30" y={scale.y(t.atM) + 4} fontSize={TYPE.note} textAnchor="end" className="mono" style={{ fill: "var(--ink-2)" }}>
               {t.text}
             </text>
           </g>
@@ -208,7 +210,7 @@ export const SectionDrawing = (props: SectionProps) => {
         caption={captions.tide === null || tide === null ? null : { ...captions.tide, text: tide.text }}
       />
       <Crowns {...common} />
-      <text aria-hidden="true" x="8" y={scale.height - 8} fontSize="12" className="halo" style={{ fill: "var(--ink-2)" }}>
+      <text aria-hidden="true" x="8" y={scale.height - 8} fontSize={TYPE.tick} className="halo" style={{ fill: "var(--ink-2)" }}>
         {units === "metric" ? "m AMSL" : "ft AMSL"}
       </text>
       {worst !== null && worst.missM > MET_WITHIN_M && worst.side !== "left" && worst.side !== "right" && (
@@ -216,7 +218,14 @@ export const SectionDrawing = (props: SectionProps) => {
       )}
       {props.ghost !== null && <GhostDesign ghost={props.ghost} path={path} plan={plan} ray={ray} scale={scale} caption={captions.ghost} />}
       {captions.zone !== null && (
-        <text aria-hidden="true" fontSize="12" textAnchor="middle" className="halo" data-caption="zone" transform={captions.zone.transform}>
+        <text
+          aria-hidden="true"
+          fontSize={TYPE.tick}
+          textAnchor="middle"
+          className="halo"
+          data-caption="zone"
+          transform={captions.zone.transform}
+        >
           {captions.zone.text}
         </text>
       )}
@@ -226,7 +235,7 @@ export const SectionDrawing = (props: SectionProps) => {
           aria-hidden="true"
           x={y.x}
           y={y.y}
-          fontSize="12"
+          fontSize={TYPE.tick}
           className="halo"
           data-caption="year"
           style={{ fill: "var(--ink-2)" }}

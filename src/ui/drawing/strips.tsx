@@ -8,6 +8,7 @@ import { lengthIn, lengthUnit, metresFrom, type Units } from "../wording/numbers
 import { Hatches } from "./hatches";
 import type { SectionScale } from "./section-scale";
 import { distanceTicks } from "./ticks";
+import { TYPE } from "./type";
 
 const UNIT_PX = 44;
 
@@ -23,7 +24,7 @@ export const DistanceAxis = memo(({ scale, pathM, units }: { scale: SectionScale
       {shown.map((t) => (
         <g key={t.text}>
           <path d={`M${scale.x(t.atM)} 1V9`} stroke="var(--ink)" strokeWidth="1.2" />
-          <text x={scale.x(t.atM)} y="22" fontSize="12.5" textAnchor="middle" className="mono" style={{ fill: "var(--ink-2)" }}>
+          <text x={scale.x(t.atM)} y="22" fontSize={TYPE.note} textAnchor="middle" className="mono" style={{ fill: "var(--ink-2)" }}>
             {t.text}
           </text>
         </g>
@@ -31,7 +32,7 @@ export const DistanceAxis = memo(({ scale, pathM, units }: { scale: SectionScale
       <text
         x={Math.min(scale.width - 22, Math.max(scale.x(pathM), scale.x(last?.atM ?? 0) + 26) + 6)}
         y="22"
-        fontSize="12.5"
+        fontSize={TYPE.note}
         className="mono"
         style={{ fill: "var(--ink-2)" }}
       >
@@ -139,18 +140,25 @@ export const WidthsStrip = ({
           </g>
         )}
       </g>
-      <text x="10" y="17" fontSize="13" fontWeight="650" className="halo">
+      <text x="10" y="17" fontSize={TYPE.line} fontWeight="650" className="halo">
         Widths
       </text>
-      <text x="50" y={mid + 4} fontSize="12" textAnchor="end" className="mono" style={{ fill: "var(--ink-2)" }}>
+      <text x="50" y={mid + 4} fontSize={TYPE.tick} textAnchor="end" className="mono" style={{ fill: "var(--ink-2)" }}>
         0
       </text>
-      <text x="50" y={Math.min(height - 4, y(tickM) + 4)} fontSize="12" textAnchor="end" className="mono" style={{ fill: "var(--ink-2)" }}>
+      <text
+        x="50"
+        y={Math.min(height - 4, y(tickM) + 4)}
+        fontSize={TYPE.tick}
+        textAnchor="end"
+        className="mono"
+        style={{ fill: "var(--ink-2)" }}
+      >
         ±{Math.round(lengthIn(units, tickM))}
         {lengthIn(units, tickM) < 99 ? ` ${lengthUnit(units)}` : ""}
       </text>
       <path d={`M54 ${y(tickM)}h8M54 ${y(-tickM)}h8`} stroke="var(--ink-2)" />
-      <text x={scale.width - 8} y={height - 5} fontSize="12" textAnchor="end" className="halo" style={{ fill: "var(--ink-2)" }}>
+      <text x={scale.width - 8} y={height - 5} fontSize={TYPE.tick} textAnchor="end" className="halo" style={{ fill: "var(--ink-2)" }}>
         seen from above, right of the way to {plan.far.name} is down
       </text>
     </svg>

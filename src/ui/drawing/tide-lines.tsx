@@ -2,6 +2,7 @@ import type { PreparedPath } from "@/core/link";
 import { type Ray, rayBulgeM } from "@/core/obstacles";
 import { lengthIn, lengthUnit, signed, type Units } from "../wording/numbers";
 import type { SectionScale } from "./section-scale";
+import { TYPE } from "./type";
 
 /** The water's caption, on the widest stretch of sea that has room for it; null when none has. */
 export const tideCaption = (
@@ -67,7 +68,7 @@ export const TideLines = ({
         <text
           x={caption.x}
           y={caption.y}
-          fontSize="12"
+          fontSize={TYPE.tick}
           textAnchor="middle"
           className="halo"
           data-caption="tide"

@@ -81,7 +81,7 @@ export const WorstPlaceMark = ({
             key={line}
             x={placing.sentenceX}
             y={placing.y - 16 * (told.lines.length - 1 - i)}
-            fontSize={i === 0 && told.spread ? 12 : 13}
+            fontSize={i === 0 && told.spread ? TYPE.tick : TYPE.line}
             textAnchor={placing.anchor}
             className="halo"
             data-caption="worst"

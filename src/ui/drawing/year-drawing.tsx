@@ -5,6 +5,7 @@ import { explainDirection, explanationText } from "@/core/link";
 import { figure, mbpsText, type Units } from "../wording/numbers";
 import { outageText } from "../wording/outage";
 import { explanationLine, symbolIn } from "../wording/terms";
+import { TYPE } from "./type";
 
 const LEFT = 58;
 const RIGHT = 240;
@@ -70,7 +71,7 @@ export const YearDrawing = ({
         {LOST.map((p) => (
           <g key={p}>
             <path d={`M${x(p)} ${TOP}V${drawing - FOOT}`} stroke="var(--grid)" strokeWidth="0.75" />
-            <text x={x(p)} y={drawing - 23} fontSize="12.5" textAnchor="middle" className="mono" style={{ fill: "var(--ink-2)" }}>
+            <text x={x(p)} y={drawing - 23} fontSize={TYPE.note} textAnchor="middle" className="mono" style={{ fill: "var(--ink-2)" }}>
               {100 - p} %
             </text>
           </g>
@@ -78,7 +79,7 @@ export const YearDrawing = ({
         {ticks(0, most, 4).map((mbps) => (
           <g key={mbps}>
             <path d={`M${LEFT} ${y(mbps)}H${width - RIGHT}`} stroke="var(--grid)" strokeWidth="0.75" />
-            <text x={LEFT - 8} y={y(mbps) + 4} fontSize="12.5" textAnchor="end" className="mono" style={{ fill: "var(--ink-2)" }}>
+            <text x={LEFT - 8} y={y(mbps) + 4} fontSize={TYPE.note} textAnchor="end" className="mono" style={{ fill: "var(--ink-2)" }}>
               {figure(mbps)}
             </text>
           </g>
@@ -88,17 +89,17 @@ export const YearDrawing = ({
         {d.needMbps !== null && (
           <g>
             <path d={`M${LEFT} ${y(d.needMbps)}H${width - RIGHT}`} stroke="var(--short)" strokeWidth="1.4" strokeDasharray="7 3" />
-            <text x={LEFT + 6} y={y(d.needMbps) - 5} fontSize="12.5" className="halo">
+            <text x={LEFT + 6} y={y(d.needMbps) - 5} fontSize={TYPE.note} className="halo">
               needed {figure(d.needMbps)} Mbps
             </text>
           </g>
         )}
-        <text x={LEFT} y={drawing - 6} fontSize="12" style={{ fill: "var(--ink-2)" }}>
+        <text x={LEFT} y={drawing - 6} fontSize={TYPE.tick} style={{ fill: "var(--ink-2)" }}>
           share of the year in which the rate or a faster one holds; Mbps, TCP, all airtime
         </text>
       </svg>
       {d.staircase !== null && d.outage !== null && (
-        <div className="absolute right-4 top-10 w-[190px] text-[13px]">
+        <div className="absolute right-4 top-10 w-[190px] text-line">
           <div className="cap border-b border-ink pb-0.5">kept for this share of the year</div>
           {at("99 %", d.staircase.at99Mbps)}
           {at("99.9 %", d.staircase.at999Mbps)}

@@ -74,7 +74,7 @@ const Line = ({ fold, units, step }: { fold: Fold; units: "metric" | "imperial";
           {when(first.at)}, {byWhom(first)}
         </span>
         {all.length > 1 ? (
-          <button type="button" className="press text-[12.5px] text-ink" aria-expanded={open} onClick={() => setOpen(!open)}>
+          <button type="button" className="press text-note text-ink" aria-expanded={open} onClick={() => setOpen(!open)}>
             {open ? "Fold" : `Show ${all.length}`}
           </button>
         ) : (
@@ -96,7 +96,7 @@ const Line = ({ fold, units, step }: { fold: Fold; units: "metric" | "imperial";
 };
 
 const TakeBack = ({ change, step }: { change: ChangeDto; step: (id: number) => void }) => (
-  <button type="button" className="press flex-none text-[12.5px] text-ink" onClick={() => step(change.id)}>
+  <button type="button" className="press flex-none text-note text-ink" onClick={() => step(change.id)}>
     {change.undone ? "Do again" : "Take back"}
   </button>
 );
@@ -120,7 +120,7 @@ export const HistoryDialog = ({
         aria-describedby={undefined}
         className="fixed left-1/2 top-1/2 max-h-[88vh] w-[560px] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 overflow-auto border-[1.6px] border-ink bg-paper p-5"
       >
-        <Dialog.Title className="m-0 mb-1 text-[21px] font-bold">History of the job</Dialog.Title>
+        <Dialog.Title className="m-0 mb-1 text-head font-bold">History of the job</Dialog.Title>
         <HistoryPanel jobId={jobId} takeBack={takeBack} />
         <Dialog.Close className="press mt-4">Close</Dialog.Close>
       </Dialog.Content>

@@ -30,11 +30,11 @@ export const KeyList = ({
         aria-describedby={undefined}
         className="fixed left-1/2 top-1/2 w-[460px] max-w-[92vw] -translate-x-1/2 -translate-y-1/2 border-[1.6px] border-ink bg-paper p-5"
       >
-        <Dialog.Title className="mb-3 text-[21px] font-bold">Keys of this sheet</Dialog.Title>
+        <Dialog.Title className="mb-3 text-head font-bold">Keys of this sheet</Dialog.Title>
         <dl className="m-0 grid grid-cols-[150px_1fr] gap-y-1.5">
           {[...rows, ...COMMON].map((row) => (
             <div key={row.keys} className="contents">
-              <dt className="font-mono text-[13px]">{row.keys}</dt>
+              <dt className="font-mono text-line">{row.keys}</dt>
               <dd className="m-0">{row.does}</dd>
             </div>
           ))}

@@ -13,7 +13,7 @@ export const OutboxStrip = () => {
   if (waitsFor === null && lost.length === 0) return null;
   return (
     <div
-      className="no-print fixed bottom-2 left-2 z-50 flex min-h-[44px] w-[min(760px,calc(100vw-16px))] flex-col justify-center border-[1.6px] border-ink bg-paper px-3 py-1 text-[13.5px] leading-[17px]"
+      className="no-print fixed bottom-2 left-2 z-50 flex min-h-[44px] w-[min(760px,calc(100vw-16px))] flex-col justify-center border-[1.6px] border-ink bg-paper px-3 py-1 text-line leading-[17px]"
       data-testid="outbox"
     >
       {waitsFor !== null && (

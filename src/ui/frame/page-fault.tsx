@@ -23,7 +23,7 @@ export const PageFault = ({ reason, again }: { reason: string; again: () => void
   };
   return (
     <main className="mx-auto grid max-w-[64ch] gap-4 p-10">
-      <h1 className="m-0 flex items-center gap-3 text-[34px] font-[720]">
+      <h1 className="m-0 flex items-center gap-3 text-word font-heading">
         <VerdictMark verdict="unknown" a={24} /> This page could not be drawn
       </h1>
       <p className="m-0">

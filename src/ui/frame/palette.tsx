@@ -35,7 +35,7 @@ export const Palette = ({
         >
           <Dialog.Title className="sr-only">Find an action</Dialog.Title>
           <Command label="Actions">
-            <Command.Input placeholder="Find an action or a sheet" className="w-full border-b border-ink bg-paper px-4 py-3 text-[16px]" />
+            <Command.Input placeholder="Find an action or a sheet" className="w-full border-b border-ink bg-paper px-4 py-3 text-part" />
             <Command.List className="max-h-[46vh] overflow-auto p-1">
               <Command.Empty className="px-3 py-2 text-ink-2">Nothing by that name.</Command.Empty>
               {actions.map((action) => (

@@ -3,6 +3,7 @@ import { Redo2, Undo2 } from "lucide-react";
 import Link from "next/link";
 import { type ReactNode, useEffect, useState } from "react";
 import type { Verdict } from "@/core/link";
+import { useKeys } from "../controls/use-keys";
 import { VerdictMark } from "../marks/verdict-mark";
 import type { SheetDef } from "../sheets/registry";
 import type { JobHistory } from "../state/job-history";
@@ -30,7 +31,7 @@ export interface StripCell {
 const StateMark = ({ row, selected }: { row: IndexRow; selected: boolean }) => {
   if (typeof row.state === "string") {
     return (
-      <span className={`flex items-center gap-1.5 text-[12.5px] leading-4 ${selected ? "text-paper" : "text-ink-2"}`}>
+      <span className={`flex items-center gap-1.5 text-note leading-4 ${selected ? "text-paper" : "text-ink-2"}`}>
         <span
           aria-hidden="true"
           className="inline-block h-[4px] w-[14px] border border-current"
@@ -41,9 +42,7 @@ const StateMark = ({ row, selected }: { row: IndexRow; selected: boolean }) => {
     );
   }
   return (
-    <span
-      className={`flex items-center gap-1 whitespace-nowrap text-[12.5px] leading-4 ${selected ? "text-paper" : `v-${row.state.verdict}`}`}
-    >
+    <span className={`flex items-center gap-1 whitespace-nowrap text-note leading-4 ${selected ? "text-paper" : `v-${row.state.verdict}`}`}>
       <VerdictMark verdict={row.state.verdict} a={7} inverted={selected} />
       {row.state.words}
     </span>
@@ -51,10 +50,6 @@ const StateMark = ({ row, selected }: { row: IndexRow; selected: boolean }) => {
 };
 
 const MODES = ["system", "paper", "night", "sun"] as const;
-
-/** True while keys are letters of a field. */
-export const isTyping = (target: EventTarget | null): boolean =>
-  target instanceof HTMLElement && (target.isContentEditable || ["INPUT", "SELECT", "TEXTAREA"].includes(target.tagName));
 
 /** A landscape page of A4 or Letter inside its margins, whichever is smaller, CSS px. */
 const PAGE = { width: 1000, height: 738 };
@@ -97,27 +92,8 @@ export const Sheet = ({
   const [paletteOpen, setPaletteOpen] = useState(false);
   const { units, setUnits, mode, setMode } = usePreferences();
 
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent): void => {
-      const command = event.ctrlKey || event.metaKey;
-      if (command && event.key.toLowerCase() === "k") {
-        event.preventDefault();
-        setPaletteOpen((open) => !open);
-        return;
-      }
-      if (isTyping(event.target)) return;
-      if (command && event.key.toLowerCase() === "z") {
-        event.preventDefault();
-        if (event.shiftKey) undo.redo();
-        else undo.undo();
-      } else if (event.key === "?" && !command) {
-        event.preventDefault();
-        setKeysOpen(true);
-      }
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
-  }, [undo]);
+  useKeys({ "$mod+k": () => setPaletteOpen((open) => !open) }, true);
+  useKeys({ "$mod+z": undo.undo, "$mod+Shift+z": undo.redo, "[Shift]+?": () => setKeysOpen(true) });
 
   useOnePage();
 
@@ -147,7 +123,7 @@ export const Sheet = ({
             aria-label="Dry Arc, register of jobs"
           >
             <Logo />
-            <span className="block pt-1 text-[17px] font-[720] leading-5">Dry Arc</span>
+            <span className="block pt-1 text-name font-heading leading-5">Dry Arc</span>
           </Link>
           <ol className="m-0 list-none p-0">
             {rows.map((row) => {
@@ -161,8 +137,8 @@ export const Sheet = ({
                     className={`block h-[37px] border-b px-3 pt-[3px] no-underline ${selected ? "border-ink bg-ink text-paper" : "border-rule text-ink"}`}
                   >
                     <span className="flex items-baseline gap-2">
-                      <span className={`font-mono text-[12px] ${selected ? "text-paper" : "text-ink-2"}`}>{row.number}</span>
-                      <span className={`text-[15px] leading-[17px] ${selected ? "font-bold" : "font-[520]"}`}>{row.name}</span>
+                      <span className={`font-mono text-note ${selected ? "text-paper" : "text-ink-2"}`}>{row.number}</span>
+                      <span className={`text-press leading-[17px] ${selected ? "font-bold" : "font-said"}`}>{row.name}</span>
                     </span>
                     <StateMark row={row} selected={selected} />
                   </Link>
@@ -176,7 +152,7 @@ export const Sheet = ({
                 type="button"
                 onClick={undo.undo}
                 disabled={!undo.canUndo}
-                className="flex flex-col items-center text-[12.5px] disabled:text-hair"
+                className="flex flex-col items-center text-note disabled:text-hair"
                 title="Undo (Ctrl Z)"
               >
                 <Undo2 size={18} aria-hidden="true" />
@@ -186,19 +162,19 @@ export const Sheet = ({
                 type="button"
                 onClick={undo.redo}
                 disabled={!undo.canRedo}
-                className="flex flex-col items-center text-[12.5px] disabled:text-hair"
+                className="flex flex-col items-center text-note disabled:text-hair"
                 title="Redo (Ctrl Shift Z)"
               >
                 <Redo2 size={18} aria-hidden="true" />
                 <span className={undo.canRedo ? "" : "text-ink-2"}>Redo</span>
               </button>
             </div>
-            <button type="button" className="mb-1 min-h-6 w-full text-left text-[12.5px]" onClick={() => setHistoryOpen(true)}>
+            <button type="button" className="mb-1 min-h-6 w-full text-left text-note" onClick={() => setHistoryOpen(true)}>
               History
             </button>
             <button
               type="button"
-              className="mb-1 min-h-6 w-full text-left text-[12.5px]"
+              className="mb-1 min-h-6 w-full text-left text-note"
               onClick={() => setMode(MODES[(MODES.indexOf(mode) + 1) % MODES.length]!)}
               aria-label={`Mode: ${mode}. Press for ${MODES[(MODES.indexOf(mode) + 1) % MODES.length]}.`}
             >
@@ -206,25 +182,25 @@ export const Sheet = ({
             </button>
             <button
               type="button"
-              className="flex w-full items-center justify-between gap-1.5 text-[12.5px]"
+              className="flex w-full items-center justify-between gap-1.5 text-note"
               onClick={() => setPaletteOpen(true)}
             >
-              Find <span className="whitespace-nowrap border border-ink px-[3px] font-mono text-[10.5px] tracking-[-0.4px]">Ctrl K</span>
+              Find <span className="whitespace-nowrap border border-ink px-[3px] font-mono text-label tracking-[-0.4px]">Ctrl K</span>
             </button>
-            <button type="button" className="mt-1 flex w-full items-center justify-between text-[12.5px]" onClick={() => setKeysOpen(true)}>
-              Keys <span className="border border-ink px-1.5 font-mono text-[11.5px]">?</span>
+            <button type="button" className="mt-1 flex w-full items-center justify-between text-note" onClick={() => setKeysOpen(true)}>
+              Keys <span className="border border-ink px-1.5 font-mono text-label">?</span>
             </button>
           </div>
         </nav>
         <main className="min-h-0 min-w-0">{children}</main>
-        <footer aria-label="Title strip" className="sheet-strip col-span-2 flex min-w-0 border-t-[1.6px] border-ink">
+        <section aria-label="Title strip" className="sheet-strip col-span-2 flex min-w-0 border-t-[1.6px] border-ink">
           {cells.map((cell, i) => (
             <div key={i} className="min-w-0 border-r border-ink px-2.5 pt-[5px] last:border-r-0" style={{ flex: `${cell.grow ?? 1} 1 0` }}>
               <div className="label flex items-center gap-1.5 truncate">{cell.label}</div>
-              <div className="truncate text-[14px] font-[520]">{cell.value}</div>
+              <div className="truncate text-body font-said">{cell.value}</div>
             </div>
           ))}
-        </footer>
+        </section>
       </div>
       <KeyList open={keysOpen} onOpenChange={setKeysOpen} rows={of.keys} />
       <HistoryDialog jobId={jobId} open={historyOpen} onOpenChange={setHistoryOpen} takeBack={undo.takeBack} />
@@ -239,7 +215,7 @@ export const UnitsButton = () => {
   return (
     <button
       type="button"
-      className="press text-[14px]"
+      className="press text-body"
       onClick={() => setUnits(units === "metric" ? "imperial" : "metric")}
       aria-label={`Units: ${units}. Press to change.`}
     >

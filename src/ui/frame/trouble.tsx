@@ -15,7 +15,7 @@ export const Trouble = ({ error, waiting }: { error: unknown; waiting: string })
   return (
     <div role="alert" className="flex items-start gap-3 p-6">
       <VerdictMark verdict="unknown" a={11} />
-      <p className="m-0 max-w-[60ch] text-[15px] leading-5">{errorSentence(body)}</p>
+      <p className="m-0 max-w-[60ch] text-press leading-5">{errorSentence(body)}</p>
     </div>
   );
 };

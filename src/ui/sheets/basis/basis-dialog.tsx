@@ -60,13 +60,13 @@ export const BasisDialog = ({ job: read }: { job: JobDto }) => {
           }}
           className="fixed left-1/2 top-1/2 max-h-[94vh] w-[940px] max-w-[96vw] -translate-x-1/2 -translate-y-1/2 overflow-auto border-[1.6px] border-ink bg-paper p-6"
         >
-          <Dialog.Title className="m-0 text-[21px] font-bold">Basis of the job</Dialog.Title>
+          <Dialog.Title className="m-0 text-head font-bold">Basis of the job</Dialog.Title>
           <p className="cap mb-3 mt-0.5">Every change is saved when you leave its field, and every link of the job follows.</p>
           <ClashNotice kind="job" status={status} setAside={setAside} units={units} resolve={record.resolve} recall={record.recall} />
           <div className="grid grid-cols-1 gap-x-8 gap-y-4 min-[760px]:grid-cols-2">
             {BASIS_GROUPS.map((g) => (
               <fieldset key={g.title} className="m-0 min-w-0 border-0 border-t border-ink p-0 pt-2">
-                <legend className="float-left mb-1 w-full p-0 text-[15px] font-bold">{g.title}</legend>
+                <legend className="float-left mb-1 w-full p-0 text-press font-bold">{g.title}</legend>
                 <p className="cap m-0 mb-2 w-full">{g.note}</p>
                 <div className="grid grid-cols-2 gap-x-5 gap-y-2">
                   {g.fields.map((f) => {

@@ -1,14 +1,16 @@
 "use client";
 import Link from "next/link";
 import { Tabs } from "radix-ui";
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import type { BriefDto, JobBundle, LinkVerdict, PhotoDto } from "@/contract";
 import { demandOf } from "@/core/infra";
 import { ApiError } from "../../api/client";
 import { useBrief, useJob, usePhotos, useRefresh, useVerdicts } from "../../api/queries";
 import { ClashNotice } from "../../controls/clash-notice";
+import { ScrollRegion } from "../../controls/scroll-region";
 import { TypingScope } from "../../controls/typing-scope";
-import { isTyping, Sheet, UnitsButton } from "../../frame/sheet";
+import { useKeys } from "../../controls/use-keys";
+import { Sheet, UnitsButton } from "../../frame/sheet";
 import { Trouble } from "../../frame/trouble";
 import { useJobHistory } from "../../state/job-history";
 import { useJobNews } from "../../state/job-news";
@@ -76,15 +78,7 @@ const BriefOpen = ({
   const { fields: doc, status, setAside } = useRecordState(record);
   const { change } = record;
   const [tab, setTab] = useState<OpenPoint["tab"]>("need");
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent): void => {
-      if (isTyping(event.target) || event.ctrlKey || event.metaKey || event.altKey) return;
-      const chosen = TABS[Number(event.key) - 1];
-      if (chosen !== undefined) setTab(chosen[0]);
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
-  }, []);
+  useKeys({ [`([1-${TABS.length}])`]: (event) => setTab(TABS[Number(event.key) - 1]![0]) });
   const index = useJobIndex(jobId, verdicts, null);
   const points = openPoints(doc, links, sites, photos);
   const ways = links.map((l): Way => {
@@ -124,7 +118,7 @@ const BriefOpen = ({
         <div className="panes grid h-full min-h-0 grid-cols-[minmax(0,1fr)_290px]">
           <Tabs.Root value={tab} onValueChange={(v) => setTab(v as OpenPoint["tab"])} className="flex min-h-0 flex-col">
             <div className="brief-head flex items-end gap-7 border-b border-ink px-5 pt-2">
-              <h1 className="m-0 pb-1.5 text-[24px] font-[720] leading-8">Brief</h1>
+              <h1 className="m-0 pb-1.5 text-title font-heading leading-8">Brief</h1>
               <Tabs.List aria-label="Parts of the brief" className="flex gap-5">
                 {TABS.map(([key, name]) => {
                   const n = points.filter((p) => p.tab === key).length;
@@ -132,7 +126,7 @@ const BriefOpen = ({
                     <Tabs.Trigger
                       key={key}
                       value={key}
-                      className="flex min-h-8 flex-col items-start border-b-[3px] border-transparent pb-1 text-[15px] data-[state=active]:border-ink data-[state=active]:font-bold"
+                      className="flex min-h-8 flex-col items-start border-b-[3px] border-transparent pb-1 text-press data-[state=active]:border-ink data-[state=active]:font-bold"
                     >
                       {name}
                       <span className="cap font-normal">{n === 0 ? "settled" : `${n} open`}</span>
@@ -150,7 +144,7 @@ const BriefOpen = ({
                 {trouble}
               </p>
             )}
-            <section tabIndex={0} aria-label={TABS.find(([key]) => key === tab)?.[1]} className="min-h-0 flex-1 overflow-auto px-5 py-4">
+            <ScrollRegion label={TABS.find(([key]) => key === tab)?.[1]} className="flex-1 px-5 py-4">
               <Tabs.Content value="need">
                 <NeedTab doc={doc} sites={sites} farId={links[0]?.farSiteId} change={change} />
               </Tabs.Content>
@@ -166,7 +160,7 @@ const BriefOpen = ({
               <Tabs.Content value="permission">
                 <PermissionTab doc={doc} change={change} />
               </Tabs.Content>
-            </section>
+            </ScrollRegion>
           </Tabs.Root>
           <aside aria-label="What the brief comes to" className="flex min-h-0 flex-col border-l border-ink">
             <RatesColumn
@@ -178,12 +172,8 @@ const BriefOpen = ({
               say={say}
               onDone={() => void refresh(jobId)}
             />
-            <section
-              tabIndex={0}
-              aria-label="Still open"
-              className="mt-auto max-h-[45%] flex-none overflow-auto border-t border-ink px-4 py-3"
-            >
-              <h2 className="m-0 text-[16px] font-bold">{points.length === 0 ? "Settled" : `Still open, ${points.length}`}</h2>
+            <ScrollRegion label="Still open" className="mt-auto max-h-[45%] flex-none border-t border-ink px-4 py-3">
+              <h2 className="m-0 text-part font-bold">{points.length === 0 ? "Settled" : `Still open, ${points.length}`}</h2>
               <ul className="m-0 list-none p-0" data-testid="open-points">
                 {points.map((p) => (
                   <li key={p.words} className="py-[3px]">
@@ -193,7 +183,7 @@ const BriefOpen = ({
                   </li>
                 ))}
               </ul>
-            </section>
+            </ScrollRegion>
           </aside>
         </div>
       </Sheet>

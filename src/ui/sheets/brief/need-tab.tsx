@@ -188,7 +188,7 @@ export const NeedTab = ({
         </label>
       </div>
       <section aria-label="Devices at the far ends">
-        <h2 className="m-0 border-b border-ink pb-1 text-[16px] font-bold">What must work at the far ends</h2>
+        <h2 className="m-0 border-b border-ink pb-1 text-part font-bold">What must work at the far ends</h2>
         <ol className="m-0 list-none p-0">
           {doc.devices.map((d) => (
             <DeviceRow
@@ -219,7 +219,7 @@ export const NeedTab = ({
         )}
       </section>
       <section aria-label="The feed">
-        <h2 className="m-0 border-b border-ink pb-1 text-[16px] font-bold">What feeds the near end</h2>
+        <h2 className="m-0 border-b border-ink pb-1 text-part font-bold">What feeds the near end</h2>
         <div className="fields-row grid grid-cols-4 gap-x-5 pt-2">
           <Field
             label="Line or network"

@@ -13,7 +13,7 @@ export const PermissionTab = ({ doc, change }: { doc: Brief; change: (fields: Pa
       <p className="cap m-0 mb-2">Ask early. Local codes, the authority and the regulator decide; this list only remembers.</p>
       <table className="w-full border-collapse">
         <thead>
-          <tr className="border-b border-ink text-left text-[12.5px] text-ink-2 [&>th]:py-1 [&>th]:pr-3 [&>th]:font-normal">
+          <tr className="border-b border-ink text-left text-note text-ink-2 [&>th]:py-1 [&>th]:pr-3 [&>th]:font-normal">
             <th scope="col">What</th>
             <th scope="col" className="w-[132px]">
               How it stands

@@ -33,7 +33,7 @@ export const PhotosTab = ({
       )}
       <PhotoStrip jobId={jobId} photos={photos} sites={sites} siteId={null} />
       <section aria-label="Photos asked for">
-        <h2 className="m-0 border-b border-ink pb-1 text-[16px] font-bold">Asked of the customer</h2>
+        <h2 className="m-0 border-b border-ink pb-1 text-part font-bold">Asked of the customer</h2>
         <ol className="m-0 list-none p-0">
           {doc.photoRequests.map((r) => (
             <li

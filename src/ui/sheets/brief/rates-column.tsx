@@ -64,7 +64,7 @@ export const RatesColumn = ({
   const over = feedWords(doc, down, up);
   return (
     <section aria-label="Required rates" className="min-h-0 overflow-auto px-4 py-3">
-      <h2 className="m-0 text-[16px] font-bold">Required of each link</h2>
+      <h2 className="m-0 text-part font-bold">Required of each link</h2>
       <p className="cap m-0 mb-2">Mbps, at the worst moment: to the far end, and back.</p>
       {rows.length === 0 && <p className="m-0">No link yet. Join two sites on the Ground sheet.</p>}
       <ul className="m-0 list-none p-0" data-testid="rates">
@@ -76,7 +76,7 @@ export const RatesColumn = ({
             <li key={l.id} className="border-b border-rule py-1.5">
               <span className="block truncate">
                 <span className="text-near">{nameOf(l.nearSiteId)}</span> to{" "}
-                <span className="font-[650] text-far">{nameOf(l.farSiteId)}</span>
+                <span className="font-figure text-far">{nameOf(l.farSiteId)}</span>
                 {l.label === "" ? "" : `, ${l.label}`}
               </span>
               <span className="flex items-baseline justify-between gap-2">

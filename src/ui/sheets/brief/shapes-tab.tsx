@@ -138,7 +138,7 @@ export const ShapesTab = ({
       </p>
       <table className="w-full border-collapse">
         <thead>
-          <tr className="border-b border-ink text-left text-[12.5px] text-ink-2 [&>th]:py-1 [&>th]:pr-3 [&>th]:font-normal">
+          <tr className="border-b border-ink text-left text-note text-ink-2 [&>th]:py-1 [&>th]:pr-3 [&>th]:font-normal">
             <th scope="col">Choose</th>
             <th scope="col">Shape</th>
             <th scope="col">For this job</th>
@@ -169,7 +169,7 @@ export const ShapesTab = ({
                   onChange={() => set({ chosen: a.key })}
                 />
               </td>
-              <td className="font-[650]">{SHAPE[a.key]}</td>
+              <td className="font-figure">{SHAPE[a.key]}</td>
               <td>
                 <b className={a.verdict === "no" ? "text-short-figure" : ""}>{VERDICT[a.verdict]}</b>: {reasonText(a, q, units)}
               </td>

@@ -12,7 +12,7 @@ export const ThereTab = ({ doc, change }: { doc: Brief; change: (fields: Partial
   return (
     <div className="grid gap-5">
       <section aria-label="Source check">
-        <h2 className="m-0 border-b border-ink pb-1 text-[16px] font-bold">Source</h2>
+        <h2 className="m-0 border-b border-ink pb-1 text-part font-bold">Source</h2>
         <div className="fields-row grid grid-cols-3 gap-x-5 pt-2">
           <Choice
             label="A free port on the router"
@@ -48,7 +48,7 @@ export const ThereTab = ({ doc, change }: { doc: Brief; change: (fields: Partial
         )}
       </section>
       <section aria-label="What is there already">
-        <h2 className="m-0 border-b border-ink pb-1 text-[16px] font-bold">What is there already</h2>
+        <h2 className="m-0 border-b border-ink pb-1 text-part font-bold">What is there already</h2>
         <ol className="m-0 list-none p-0">
           {doc.inventory.map((i) => (
             <li key={i.id} className="grid grid-cols-[2fr_2fr_1fr_28px] items-end gap-x-4 border-b border-rule py-1.5">

@@ -84,7 +84,7 @@ export const GearSheet = ({ jobId }: { jobId: string }) => {
       <div className="panes grid h-full min-h-0 grid-cols-[minmax(0,1fr)_344px]">
         <div className="min-h-0 overflow-auto">
           <header className="flex flex-wrap items-baseline gap-x-6 px-5 pb-2 pt-4">
-            <h1 className="m-0 text-[24px] font-[720]">Gear</h1>
+            <h1 className="m-0 text-title font-heading">Gear</h1>
             <span className="cap flex-1">Levels per receive chain, power in all.</span>
             <button type="button" className="press" onClick={() => file.current?.click()}>
               Bring in a file
@@ -118,7 +118,7 @@ export const GearSheet = ({ jobId }: { jobId: string }) => {
             >
               <p className={`m-0 ${report.bad ? "text-short-figure" : ""}`}>{report.words}</p>
               {report.faults.length > 0 && (
-                <ul className="m-0 mt-1 list-none p-0 text-[13px]">
+                <ul className="m-0 mt-1 list-none p-0 text-line">
                   {report.faults.map((f) => (
                     <li key={f.where + f.reason}>
                       <span className="font-mono">{f.where}</span>: {f.reason}
@@ -128,9 +128,9 @@ export const GearSheet = ({ jobId }: { jobId: string }) => {
               )}
             </div>
           )}
-          <table className="w-full border-collapse text-[13.5px]">
+          <table className="w-full border-collapse text-line">
             <thead>
-              <tr className="sticky top-0 border-b border-ink bg-paper text-left text-[12.5px] text-ink-2 [&>th]:whitespace-nowrap [&>th]:py-1 [&>th]:pl-4 [&>th]:font-normal">
+              <tr className="sticky top-0 border-b border-ink bg-paper text-left text-note text-ink-2 [&>th]:whitespace-nowrap [&>th]:py-1 [&>th]:pl-4 [&>th]:font-normal">
                 <th scope="col">Radio</th>
                 <th scope="col">Band</th>
                 <th scope="col">Standard</th>
@@ -150,7 +150,7 @@ export const GearSheet = ({ jobId }: { jobId: string }) => {
             <tbody>
               {radios.map((r) => (
                 <tr key={r.id} className="border-b border-rule [&>td]:whitespace-nowrap [&>td]:py-[3px] [&>td]:pl-4">
-                  <td className="font-[600]">{r.name}</td>
+                  <td className="font-figure">{r.name}</td>
                   <td>{r.bandKey} GHz</td>
                   <td>{r.standard === "single carrier QAM" ? "QAM" : r.standard}</td>
                   <td>{r.channelWidthsMhz.join(", ")}</td>
@@ -164,9 +164,9 @@ export const GearSheet = ({ jobId }: { jobId: string }) => {
               ))}
             </tbody>
           </table>
-          <table className="mb-4 mt-5 w-full border-collapse text-[13.5px]">
+          <table className="mb-4 mt-5 w-full border-collapse text-line">
             <thead>
-              <tr className="border-b border-ink text-left text-[12.5px] text-ink-2 [&>th]:whitespace-nowrap [&>th]:py-1 [&>th]:pl-4 [&>th]:font-normal">
+              <tr className="border-b border-ink text-left text-note text-ink-2 [&>th]:whitespace-nowrap [&>th]:py-1 [&>th]:pl-4 [&>th]:font-normal">
                 <th scope="col">Antenna</th>
                 <th scope="col">Form</th>
                 <th scope="col">Bands, MHz</th>
@@ -182,7 +182,7 @@ export const GearSheet = ({ jobId }: { jobId: string }) => {
             <tbody>
               {antennas.map((a) => (
                 <tr key={a.id} className="border-b border-rule [&>td]:whitespace-nowrap [&>td]:py-[3px] [&>td]:pl-4">
-                  <td className="font-[600]">{a.name}</td>
+                  <td className="font-figure">{a.name}</td>
                   <td>{a.form}</td>
                   <td>{a.bandsMhz.map((b) => `${b.low} to ${b.high}`).join(", ")}</td>
                   <td className="text-right font-mono">{figure(a.gainDbi, 1)}</td>
@@ -201,7 +201,7 @@ export const GearSheet = ({ jobId }: { jobId: string }) => {
                 type="button"
                 aria-pressed={panel === name}
                 onClick={() => setPanel(name)}
-                className={`border-b-[3px] pb-1 text-[15px] ${panel === name ? "border-ink font-bold" : "border-transparent"}`}
+                className={`border-b-[3px] pb-1 text-press ${panel === name ? "border-ink font-bold" : "border-transparent"}`}
               >
                 Own {name}
               </button>

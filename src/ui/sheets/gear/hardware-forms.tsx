@@ -137,7 +137,7 @@ export const RadioForm = ({ radios, take }: { radios: HardwareDto["radios"]; tak
           ))}
         </Choice>
         {errors.like !== undefined && (
-          <span role="alert" className="text-[12.5px] text-short-figure">
+          <span role="alert" className="text-note text-short-figure">
             {errors.like.message}
           </span>
         )}

@@ -39,7 +39,7 @@ export const GroundHead = ({
   return (
     <>
       <div className="absolute left-0 top-0 border-b border-r border-ink bg-paper px-4 py-2">
-        <h1 className="m-0 text-[24px] font-[720] leading-7">Ground</h1>
+        <h1 className="m-0 text-title font-heading leading-7">Ground</h1>
         <p className="cap m-0">
           {knowledge === null
             ? "Drawing the ground."
@@ -68,7 +68,7 @@ export const GroundHead = ({
             type="button"
             aria-pressed={mode === m.mode}
             onClick={() => enter(m.mode)}
-            className={`whitespace-nowrap border-r border-ink px-2.5 py-1.5 text-[14px] last:border-r-0 ${mode === m.mode ? "bg-ink font-bold text-paper" : ""}`}
+            className={`whitespace-nowrap border-r border-ink px-2.5 py-1.5 text-body last:border-r-0 ${mode === m.mode ? "bg-ink font-bold text-paper" : ""}`}
           >
             {m.name}
           </button>
@@ -76,11 +76,11 @@ export const GroundHead = ({
       </div>
       {span !== null && reach !== null && (
         <div className="absolute right-3 top-3 border border-ink bg-paper px-3 py-2" aria-live="polite" data-testid="reach">
-          <div className="figure text-[22px] leading-6">{distanceText(units, span.distanceM)}</div>
-          <div className="text-[13px]">
+          <div className="figure text-head leading-6">{distanceText(units, span.distanceM)}</div>
+          <div className="text-line">
             there {bearingText(span.nearDeg)} true, {bearingText(span.nearDeg - declinationAt(reach.from) + 360)} magnetic
           </div>
-          <div className="text-[13px]">
+          <div className="text-line">
             back {bearingText(span.farDeg)} true, {bearingText(span.farDeg - declinationAt(reach.to) + 360)} magnetic
           </div>
         </div>

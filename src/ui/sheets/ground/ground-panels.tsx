@@ -1,6 +1,7 @@
 "use client";
 import { type DatasetDto, type LinkDto, lonLats, type ObstacleDto, type PreviewDto, type SiteDto } from "@/contract";
 import type { LatLon } from "@/core/geo";
+import { ScrollRegion } from "../../controls/scroll-region";
 import { HistoryPanel } from "../../frame/history-panel";
 import type { MapMode } from "../../map/ground-map";
 import type { DrawShape } from "../../map/ground-tools";
@@ -210,8 +211,8 @@ export const GroundPanels = (props: Props) => {
   const content = inside(props);
   if (content === null) return null;
   return (
-    <section tabIndex={0} aria-label="Tool" className="min-h-0 flex-1 overflow-auto px-3.5 py-3">
+    <ScrollRegion label="Tool" className="flex-1 px-3.5 py-3">
       {content}
-    </section>
+    </ScrollRegion>
   );
 };

@@ -1,10 +1,11 @@
 "use client";
 import { useRouter, useSearchParams } from "next/navigation";
-import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { useCallback, useMemo, useRef, useState } from "react";
 import { type DatasetDto, type FeatureDto, latLons, lonLats, type ObstacleDto, type SiteDto } from "@/contract";
 import { declination, type LatLon, planeProjection, utmCrsOf } from "@/core/geo";
 import { ApiError } from "../../api/client";
 import { useBasemap, useDatasets, useJob, useRefresh, useVerdicts } from "../../api/queries";
+import { useKeys } from "../../controls/use-keys";
 import { Sheet, UnitsButton } from "../../frame/sheet";
 import { Trouble } from "../../frame/trouble";
 import type { GroundMap, MapMode } from "../../map/ground-map";
@@ -204,23 +205,11 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
     enter("look");
     setPanel({ kind });
   };
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent): void => {
-      const typing = event.target instanceof HTMLElement && ["INPUT", "SELECT", "TEXTAREA"].includes(event.target.tagName);
-      if (typing || event.ctrlKey || event.metaKey || event.altKey) return;
-      const found = MODES.find((m) => m.key === event.key.toUpperCase());
-      if (found !== undefined) {
-        event.preventDefault();
-        enter(found.mode);
-        return;
-      }
-      const drawer = DRAWERS.find((d) => d.key === event.key.toUpperCase());
-      if (drawer !== undefined) openDrawer(drawer.kind);
-      else if (event.key === "Escape") enter("look");
-      else if (event.key.toUpperCase() === "F") map.current?.showSites();
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
+  useKeys({
+    ...Object.fromEntries(MODES.map((m) => [m.key, () => enter(m.mode)])),
+    ...Object.fromEntries(DRAWERS.map((d) => [d.key, () => openDrawer(d.kind)])),
+    escape: () => enter("look"),
+    f: () => map.current?.showSites(),
   });
 
   if (data === undefined) {
@@ -276,7 +265,7 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
             ) : (
               <>
                 Link <VerdictMark verdict={selected.verdict} a={7} />{" "}
-                <span className={`font-[650] v-${selected.verdict}`}>{VERDICT_WORD[selected.verdict]}</span>
+                <span className={`font-figure v-${selected.verdict}`}>{VERDICT_WORD[selected.verdict]}</span>
               </>
             ),
           value:
@@ -311,6 +300,7 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
         >
           <div
             ref={target}
+            // biome-ignore lint/a11y/noNoninteractiveTabindex: an application takes the keys itself.
             tabIndex={0}
             role="application"
             aria-label="Ground: plan drawing. Arrow keys move it, plus and minus zoom."
@@ -343,7 +333,7 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
                 key={d.kind}
                 type="button"
                 aria-pressed={panel.kind === d.kind}
-                className={`min-h-6 text-left text-[13px] ${panel.kind === d.kind ? "font-bold underline decoration-2 underline-offset-4" : ""}`}
+                className={`min-h-6 text-left text-line ${panel.kind === d.kind ? "font-bold underline decoration-2 underline-offset-4" : ""}`}
                 onClick={() => (panel.kind === d.kind ? enter("look") : openDrawer(d.kind))}
               >
                 {d.name}
@@ -456,14 +446,14 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
           />
           <div className={`min-h-0 flex-1 overflow-auto ${showLinks ? "" : "hidden"}`}>
             <div className="flex items-baseline justify-between border-b border-ink px-3.5 pb-1 pt-2.5">
-              <h2 className="m-0 text-[15px] font-bold">Links</h2>
+              <h2 className="m-0 text-press font-bold">Links</h2>
               <span className="cap">{rows.length === 0 ? "none yet" : `${rows.length}, worst first`}</span>
             </div>
             {verdicts.data === undefined && <Trouble error={verdicts.error ?? verdicts.failureReason} waiting="Judging the links." />}
             <LinkList verdicts={rows} selectedId={selectedId} units={units} choose={(id) => chooseLink(id)} />
             {mode === "look" && panel.kind === "links" && (
               <details className="border-b border-rule px-3.5 py-2">
-                <summary className="cursor-pointer text-[15px] font-bold">Sites, {sites.length}</summary>
+                <summary className="cursor-pointer text-press font-bold">Sites, {sites.length}</summary>
                 {sites.map((s) => (
                   <button
                     key={s.id}

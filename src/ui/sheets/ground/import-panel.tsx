@@ -150,7 +150,7 @@ export const ImportPanel = ({
       )}
       {stage.kind === "asked" && (
         <>
-          <h2 className="m-0 truncate text-[15px] font-bold">{stage.name}</h2>
+          <h2 className="m-0 truncate text-press font-bold">{stage.name}</h2>
           {stage.preview.kind === "terrain" ? (
             <TerrainQuestions
               key={`${stage.uploadId}${stage.epsg}`}
@@ -216,12 +216,12 @@ const ImportList = ({ jobId, onFault }: { jobId: string; onFault: (fault: string
   if ((imports.data ?? []).length === 0) return null;
   return (
     <section aria-label="Files taken in" className="border-t border-ink pt-2">
-      <h2 className="m-0 text-[15px] font-bold">Files taken in</h2>
+      <h2 className="m-0 text-press font-bold">Files taken in</h2>
       <ul className="m-0 list-none p-0" data-testid="imports">
         {imports.data?.map((i) => (
           <li key={i.id} className="border-b border-rule py-1.5">
             <span className="flex justify-between gap-2">
-              <span className="truncate font-[650]">{i.fileName}</span>
+              <span className="truncate font-figure">{i.fileName}</span>
               <span className={i.state === "failed" ? "flex-none text-short-figure" : "flex-none"}>
                 {i.state === "waiting" || i.state === "running" ? (held ?? STATE_WORD[i.state]) : STATE_WORD[i.state]}
               </span>
@@ -229,15 +229,15 @@ const ImportList = ({ jobId, onFault }: { jobId: string; onFault: (fault: string
             {i.state === "running" && (
               <progress value={i.doneShare} className="w-full" aria-label={`${i.fileName}: ${figure(i.doneShare * 100)} per cent`} />
             )}
-            {i.fault !== null && <span className="block text-[13px] text-short-figure">{i.fault}.</span>}
+            {i.fault !== null && <span className="block text-line text-short-figure">{i.fault}.</span>}
             {i.result !== null && i.state !== "failed" && (
-              <span className="block text-[13px]">
+              <span className="block text-line">
                 {i.what === "terrain" ? `${figure(i.result.kept / 1e6, 1)} million heights` : `${figure(i.result.kept)} ${i.what} kept`}
                 {i.result.refused > 0 ? `, ${figure(i.result.refused)} refused` : ""}
               </span>
             )}
             {(i.result?.faults.length ?? 0) > 0 && (
-              <details className="text-[13px]">
+              <details className="text-line">
                 <summary className="cursor-pointer">
                   {(i.result?.refused ?? 0) > (i.result?.faults.length ?? 0)
                     ? `The first ${i.result?.faults.length} refused rows and why`
@@ -247,7 +247,7 @@ const ImportList = ({ jobId, onFault }: { jobId: string; onFault: (fault: string
               </details>
             )}
             {(i.result?.notes?.length ?? 0) > 0 && (
-              <details className="text-[13px]">
+              <details className="text-line">
                 <summary className="cursor-pointer">Taken otherwise than it stood there</summary>
                 <Rows rows={i.result?.notes ?? []} />
               </details>

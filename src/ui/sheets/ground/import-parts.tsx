@@ -41,7 +41,7 @@ export const SystemField = ({ epsg, onChange, label }: { epsg: number | null; on
             <li key={s.epsg}>
               <button
                 type="button"
-                className="block w-full px-2 py-1 text-left text-[13px]"
+                className="block w-full px-2 py-1 text-left text-line"
                 onClick={() => {
                   setText(`EPSG:${s.epsg}`);
                   setFound([]);

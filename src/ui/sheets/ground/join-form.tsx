@@ -54,7 +54,7 @@ const JoinFacts = ({ from, to, units }: { from: SiteDto | undefined; to: SiteDto
   if (from === undefined || to === undefined || from.id === to.id) return null;
   const b = bearingsBetween(from, to);
   return (
-    <p className="m-0 text-[13px]">
+    <p className="m-0 text-line">
       {distanceText(units, b.distanceM)}, there {bearingText(b.nearDeg)} true, back {bearingText(b.farDeg)}
     </p>
   );

@@ -36,10 +36,10 @@ export const KnownPanel = ({
       <ul className="m-0 list-none p-0">
         {datasets.data?.map((d) => (
           <li key={d.id} className={`border-b border-rule py-1.5 ${d.id === chosenId ? "bg-band" : ""}`}>
-            <button type="button" className="block w-full text-left font-[650]" onClick={() => choose(d)} aria-pressed={d.id === chosenId}>
+            <button type="button" className="block w-full text-left font-figure" onClick={() => choose(d)} aria-pressed={d.id === chosenId}>
               {d.name}
             </button>
-            <span className="text-[13px]">
+            <span className="text-line">
               {d.kind === "dtm" ? "bare ground" : "surface with what stands on it"}; cells of{" "}
               {lengthText(units, d.cellM, d.cellM < 10 ? 1 : 0)}, ± {lengthText(units, d.sigmaM, 2)}
             </span>
@@ -85,7 +85,7 @@ const Basemap = ({ jobId }: { jobId: string }) => {
   const now = found.data?.basemap ?? null;
   return (
     <details className="border-t border-ink pt-2">
-      <summary className="cursor-pointer text-[15px] font-bold">A map of your own beneath</summary>
+      <summary className="cursor-pointer text-press font-bold">A map of your own beneath</summary>
       <div className="grid gap-2 pt-2">
         {now !== null && (
           <p className="m-0">

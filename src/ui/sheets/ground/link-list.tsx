@@ -25,7 +25,7 @@ export const LinkList = ({
       if (rows.length === 0) return null;
       return (
         <section key={v} aria-label={VERDICT_WORD[v]} className="border-b border-rule py-1.5">
-          <h3 className={`m-0 flex items-center gap-2 px-3.5 text-[14px] font-bold v-${v}`}>
+          <h3 className={`m-0 flex items-center gap-2 px-3.5 text-body font-bold v-${v}`}>
             <VerdictMark verdict={v} a={10} />
             {VERDICT_WORD[v]}
             <span className="ml-auto font-normal text-ink">{rows.length}</span>
@@ -78,11 +78,11 @@ export const ChosenLink = ({
   return (
     <section aria-label="Chosen link" className="border-t border-ink px-3.5 pb-3 pt-2.5">
       <div className="flex items-baseline justify-between gap-2">
-        <h3 className="m-0 truncate text-[16px] font-bold text-far">
+        <h3 className="m-0 truncate text-part font-bold text-far">
           {far.name}
-          {verdict.label === "" ? "" : <span className="font-[520] text-ink">, {verdict.label}</span>}
+          {verdict.label === "" ? "" : <span className="font-said text-ink">, {verdict.label}</span>}
         </h3>
-        <span className={`flex-none text-[17px] font-[750] ${verdict.fresh ? `v-${verdict.verdict}` : "text-ink-2"}`}>
+        <span className={`flex-none text-name font-verdict ${verdict.fresh ? `v-${verdict.verdict}` : "text-ink-2"}`}>
           {!verdict.fresh
             ? "being worked out"
             : own
@@ -100,7 +100,7 @@ export const ChosenLink = ({
           : ""}
         {worst?.name == null ? "" : `, ${worst.name}`}
       </p>
-      <table className="w-full text-[13px]">
+      <table className="w-full text-line">
         <thead>
           <tr className="text-right">
             <th scope="col" aria-label="Measure" />

@@ -126,7 +126,7 @@ export const ObstacleForm = ({
         onFound={(h) => set({ heightM: h.heightM, heightSigmaM: Math.round(h.sigmaM * 100) / 100, heightSource: h.way })}
       />
       {proposal !== null && (
-        <p className="m-0 text-[13px]">
+        <p className="m-0 text-line">
           {proposal.dataset} stands {lengthText(units, proposal.heightM)} above the ground here, ± {lengthText(units, proposal.sigmaM)}.{" "}
           <button
             type="button"

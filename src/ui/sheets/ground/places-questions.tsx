@@ -78,7 +78,7 @@ export const PlacesQuestions = ({
   };
   return (
     <div className="grid gap-2.5">
-      <p className="m-0 text-[13px]">
+      <p className="m-0 text-line">
         {p.format}: {p.more ? "the first " : ""}
         {figure(p.seen)} places{p.more ? ", more follow" : ""}; {figure(p.polygons)} outlines, {figure(p.lines)} lines, {figure(p.points)}{" "}
         points.
@@ -86,13 +86,13 @@ export const PlacesQuestions = ({
       </p>
       {p.problem !== null && <p className="m-0 text-short-figure">No place could be read: {p.problem}.</p>}
       {p.notes.length > 0 && (
-        <details className="text-[13px]">
+        <details className="text-line">
           <summary className="cursor-pointer">{p.notes.length} would be taken otherwise than they stand there</summary>
           <Rows rows={p.notes} />
         </details>
       )}
       {p.far > 0 && (
-        <div className="grid gap-1 border border-ink px-3 py-2" role="group" aria-label="Far from the job">
+        <fieldset className="grid gap-1 border border-ink px-3 py-2" aria-label="Far from the job">
           <p className="m-0">
             <b>
               {p.far === p.seen ? "All of them lie" : p.far === 1 ? "One of them lies" : `${figure(p.far)} of them lie`} far from the job
@@ -113,10 +113,10 @@ export const PlacesQuestions = ({
             <input type="checkbox" checked={farTaken} onChange={(e) => setFarTaken(e.target.checked)} /> They are meant to lie there
           </label>
           {!farTaken && <p className="cap m-0">Otherwise they are refused and listed.</p>}
-        </div>
+        </fieldset>
       )}
       {columns.swapped === true && p.far === 0 && (
-        <p className="m-0 text-[13px]">
+        <p className="m-0 text-line">
           Latitude and longitude are read exchanged.{" "}
           <button type="button" className="press" onClick={() => onAgain(epsg, { ...columns, swapped: false })}>
             Read them as they stand
@@ -124,7 +124,7 @@ export const PlacesQuestions = ({
         </p>
       )}
       {p.faults.length > 0 && p.problem === null && (
-        <details className="text-[13px]">
+        <details className="text-line">
           <summary className="cursor-pointer">
             {p.faults.length}
             {p.faults.length >= 20 ? " or more" : ""} would be refused
@@ -152,7 +152,7 @@ export const PlacesQuestions = ({
         <SystemField label="Coordinate system, if not degrees" epsg={epsg} onChange={(next) => onAgain(next, columns)} />
       )}
       {own ? (
-        <p className="m-0 text-[13px]">Written by Dry Arc: every value is read as it was.</p>
+        <p className="m-0 text-line">Written by Dry Arc: every value is read as it was.</p>
       ) : (
         <>
           {column("Name", nameColumn, setNameColumn, what === "obstacles" ? "no names" : "choose")}

@@ -186,7 +186,7 @@ export const SiteForm = ({
         />
       </div>
       <details>
-        <summary className="cursor-pointer font-[650]">
+        <summary className="cursor-pointer font-figure">
           More of this site
           {points.length > 0 ? `, ${points.length} more mounting point${points.length === 1 ? "" : "s"}` : ""}
         </summary>

@@ -49,7 +49,7 @@ export const TerrainQuestions = ({
   ];
   return (
     <div className="grid gap-2.5">
-      <p className="m-0 text-[13px]">
+      <p className="m-0 text-line">
         {p.format}, {figure(p.cols)} × {figure(p.rows)} cells
         {p.cellM === null ? "" : ` of ${lengthText(units, p.cellM, p.cellM < 10 ? 1 : 0)}`}.{" "}
         {p.systemName === null ? "It names no coordinate system." : `${p.systemName}.`}
@@ -57,7 +57,7 @@ export const TerrainQuestions = ({
         {p.ring === null ? "" : " Its area is drawn dashed."}
       </p>
       {p.offM > 0 && (
-        <p className="m-0 text-[13px]">
+        <p className="m-0 text-line">
           Its datum needs a shift grid that does not ship: places may be off by {lengthText(units, p.offM, 0)}.
         </p>
       )}

@@ -74,7 +74,7 @@ export const ToldPanel = ({
   };
   return (
     <div className="grid gap-2.5">
-      <h2 className="m-0 text-[15px] font-bold">Ground from {title}</h2>
+      <h2 className="m-0 text-press font-bold">Ground from {title}</h2>
       <Choice label="Taken from" value={kind} onChange={(e) => setKind(e.target.value as typeof kind)}>
         <option value="terrain">terrain, the finest that knows it</option>
         <option value="level">level ground, give or take</option>
@@ -88,7 +88,7 @@ export const ToldPanel = ({
           <span>Distance from the near end and height AMSL, {unit}, one pair a line</span>
           <textarea
             rows={7}
-            className="border border-rule bg-paper p-1.5 font-mono text-[13px]"
+            className="border border-rule bg-paper p-1.5 font-mono text-line"
             placeholder={"0 5.2\n30 4.8\n62 5.5"}
             value={text}
             onChange={(e) => setText(e.target.value)}

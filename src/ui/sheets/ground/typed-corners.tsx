@@ -34,7 +34,7 @@ export const TypedCorners = ({ shape, onTyped }: { shape: DrawShape; onTyped: (p
         <span>Latitude, longitude, one corner a line</span>
         <textarea
           rows={4}
-          className="border border-rule bg-paper p-1.5 font-mono text-[13px]"
+          className="border border-rule bg-paper p-1.5 font-mono text-line"
           value={text}
           placeholder="47.3000 N, 19.4000 W"
           onChange={(e) => setText(e.target.value)}

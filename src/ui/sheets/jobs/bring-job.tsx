@@ -78,7 +78,7 @@ export const BringJob = () => {
           aria-describedby={undefined}
           className="fixed left-1/2 top-1/2 grid w-[480px] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 gap-4 border-[1.6px] border-ink bg-paper p-6"
         >
-          <Dialog.Title className="m-0 text-[21px] font-bold">Bring in a job</Dialog.Title>
+          <Dialog.Title className="m-0 text-head font-bold">Bring in a job</Dialog.Title>
           <p className="m-0">A whole job as it was taken out on another machine: one zip file with everything in it.</p>
           {madeId === null ? (
             <label className="main-action cursor-pointer justify-self-start focus-within:outline-2 focus-within:outline-offset-2 focus-within:outline-ink">

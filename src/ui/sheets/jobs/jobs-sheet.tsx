@@ -59,9 +59,9 @@ export const JobsSheet = () => {
         <header className="flex items-center gap-6 border-b border-ink pr-4">
           <div className="flex h-full w-[114px] flex-col justify-center border-r border-ink px-4">
             <Logo />
-            <span className="pt-1 text-[17px] font-[720]">Dry Arc</span>
+            <span className="pt-1 text-name font-heading">Dry Arc</span>
           </div>
-          <h1 className="m-0 text-[34px] font-[720] leading-10">Register of jobs</h1>
+          <h1 className="m-0 text-word font-heading leading-10">Register of jobs</h1>
           <input
             type="search"
             aria-label="Find a job, site or link"
@@ -82,7 +82,7 @@ export const JobsSheet = () => {
               {trouble !== null && trouble !== undefined && <Trouble error={trouble} waiting="" />}
               <table className="w-full border-collapse">
                 <thead>
-                  <tr className="border-b border-ink text-left text-[12.5px] text-ink-2 [&>th]:py-1.5 [&>th]:pl-4 [&>th]:font-normal">
+                  <tr className="border-b border-ink text-left text-note text-ink-2 [&>th]:py-1.5 [&>th]:pl-4 [&>th]:font-normal">
                     <th scope="col">No.</th>
                     <th scope="col">Job</th>
                     <th scope="col">Where</th>
@@ -100,12 +100,12 @@ export const JobsSheet = () => {
                       className={`h-9 border-b border-rule [&>td]:pl-4 ${s === chosen ? "bg-band" : ""}`}
                       onClick={() => setChosenId(s.job.id)}
                     >
-                      <td className="font-mono text-[13px]">{String(s.job.number).padStart(3, "0")}</td>
-                      <td className="font-[650]">
+                      <td className="font-mono text-line">{String(s.job.number).padStart(3, "0")}</td>
+                      <td className="font-figure">
                         <Link
                           prefetch={false}
                           href={`/jobs/${s.job.id}/ground`}
-                          className="text-[15px] text-ink underline decoration-[1.6px] underline-offset-4"
+                          className="text-press text-ink underline decoration-[1.6px] underline-offset-4"
                           onFocus={() => setChosenId(s.job.id)}
                         >
                           {s.job.name}
@@ -131,31 +131,31 @@ export const JobsSheet = () => {
             </>
           )}
         </main>
-        <footer
+        <section
           aria-label="Title strip"
           className="flex border-t-[1.6px] border-ink [&>div]:border-r [&>div]:border-ink [&>div]:px-2.5 [&>div]:pt-[5px] [&>div:last-child]:border-r-0"
         >
           <div className="flex-[3]">
             <div className="label">Register</div>
-            <div className="font-[520]">All jobs on this machine</div>
+            <div className="font-said">All jobs on this machine</div>
           </div>
           <div className="flex-1">
             <div className="label">Jobs</div>
-            <div className="font-[520]">{data === undefined ? "not read yet" : `${jobs.length} in view of ${data.length}`}</div>
+            <div className="font-said">{data === undefined ? "not read yet" : `${jobs.length} in view of ${data.length}`}</div>
           </div>
           <div className="flex-1">
             <div className="label">Links</div>
-            <div className="font-[520]">{jobs.reduce((n, s) => n + s.links.length, 0)} in view</div>
+            <div className="font-said">{jobs.reduce((n, s) => n + s.links.length, 0)} in view</div>
           </div>
           <div className="flex-1">
             <div className="label">Date</div>
-            <div className="font-[520]">{today}</div>
+            <div className="font-said">{today}</div>
           </div>
           <div className="flex-1">
             <div className="label">Units</div>
             <UnitsButton />
           </div>
-        </footer>
+        </section>
       </div>
     </div>
   );

@@ -23,19 +23,19 @@ export const LinkTable = ({ summary, units }: { summary: JobSummary; units: Unit
   return (
     <section aria-label={`Links of ${job.name}`}>
       <div className="flex items-baseline gap-7 border-b border-ink px-4 pb-2 pt-4">
-        <h2 className="m-0 text-[21px] font-bold">
+        <h2 className="m-0 text-head font-bold">
           {String(job.number).padStart(3, "0")} {job.name}
         </h2>
         {VERDICT_ORDER.map((v) => [v, links.filter((l) => l.fresh && l.verdict === v).length] as const)
           .filter(([, n]) => n > 0)
           .map(([v, n]) => (
-            <span key={v} className={`flex items-center gap-2 text-[15px] font-[650] v-${v}`}>
+            <span key={v} className={`flex items-center gap-2 text-press font-figure v-${v}`}>
               <VerdictMark verdict={v} a={10} />
               {n} {VERDICT_WORD[v]}
             </span>
           ))}
         {links.some((l) => !l.fresh) && (
-          <span className="text-[15px] text-ink-2" role="status">
+          <span className="text-press text-ink-2" role="status">
             {links.filter((l) => !l.fresh).length} {held ?? "being worked out"}
           </span>
         )}
@@ -46,9 +46,9 @@ export const LinkTable = ({ summary, units }: { summary: JobSummary; units: Unit
       {links.length === 0 ? (
         <p className="px-4 text-ink-2">No links yet. Open the ground, place two sites and join them.</p>
       ) : (
-        <table className="w-full border-collapse text-[13.5px]">
+        <table className="w-full border-collapse text-line">
           <thead>
-            <tr className="border-b border-ink text-left text-[12.5px] text-ink-2 [&>th]:py-1 [&>th]:pl-4 [&>th]:font-normal">
+            <tr className="border-b border-ink text-left text-note text-ink-2 [&>th]:py-1 [&>th]:pl-4 [&>th]:font-normal">
               <th scope="col">No.</th>
               <th scope="col">Near end</th>
               <th scope="col">Far end</th>
@@ -67,7 +67,7 @@ export const LinkTable = ({ summary, units }: { summary: JobSummary; units: Unit
           <tbody>
             {links.map((l) => (
               <tr key={l.linkId} className="h-[26px] border-b border-rule [&>td]:pl-4">
-                <td className="font-mono text-[12.5px]">{String(l.number).padStart(2, "0")}</td>
+                <td className="font-mono text-note">{String(l.number).padStart(2, "0")}</td>
                 <td className="text-near">{l.nearName}</td>
                 <td>
                   <Link
@@ -83,7 +83,7 @@ export const LinkTable = ({ summary, units }: { summary: JobSummary; units: Unit
                 <td>{l.gear}</td>
                 <td>
                   {l.fresh ? (
-                    <span className={`flex items-center gap-2 font-[650] v-${l.verdict}`}>
+                    <span className={`flex items-center gap-2 font-figure v-${l.verdict}`}>
                       <VerdictMark verdict={l.verdict} a={9} />
                       {VERDICT_WORD[l.verdict]}
                     </span>
@@ -91,7 +91,7 @@ export const LinkTable = ({ summary, units }: { summary: JobSummary; units: Unit
                     <span className="text-ink-2">{held ?? "being worked out"}</span>
                   )}
                 </td>
-                <td className={l.verdict === "short" ? "font-[650] text-short-figure" : ""}>{l.fresh ? worstText(l, units) : ""}</td>
+                <td className={l.verdict === "short" ? "font-figure text-short-figure" : ""}>{l.fresh ? worstText(l, units) : ""}</td>
                 <td className="text-right">{!l.fresh ? "" : l.levelDbm === null ? "none" : dbmText(l.levelDbm)}</td>
                 <td className="pr-4">{l.stage}</td>
               </tr>

@@ -78,7 +78,7 @@ export const NewJobDialog = () => {
           aria-describedby={undefined}
           className="fixed left-1/2 top-1/2 w-[520px] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 border-[1.6px] border-ink bg-paper p-6"
         >
-          <Dialog.Title className="m-0 mb-4 text-[21px] font-bold">New job</Dialog.Title>
+          <Dialog.Title className="m-0 mb-4 text-head font-bold">New job</Dialog.Title>
           <form onSubmit={submit} noValidate className="grid grid-cols-2 gap-x-5 gap-y-3.5">
             <div className="col-span-2">
               <Field label="Customer or job" fault={errors.name?.message} {...form.register("name")} />

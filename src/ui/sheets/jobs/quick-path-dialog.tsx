@@ -109,7 +109,7 @@ export const QuickPathDialog = () => {
           aria-describedby={undefined}
           className="fixed left-1/2 top-1/2 max-h-[96dvh] w-[520px] max-w-[96vw] -translate-x-1/2 -translate-y-1/2 overflow-auto border-[1.6px] border-ink bg-paper p-6"
         >
-          <Dialog.Title className="m-0 text-[21px] font-bold">Quick path</Dialog.Title>
+          <Dialog.Title className="m-0 text-head font-bold">Quick path</Dialog.Title>
           <p className="cap m-0 mb-3">What is known is enough. It becomes an ordinary job; everything can be told better later.</p>
           <form
             noValidate

@@ -75,13 +75,13 @@ export const BottomPanel = ({
           <Tabs.Trigger
             key={name}
             value={name}
-            className="border-b-[3px] border-transparent text-[15px] font-[520] capitalize leading-[22px] data-[state=active]:border-ink data-[state=active]:font-bold"
+            className="border-b-[3px] border-transparent text-press font-said capitalize leading-[22px] data-[state=active]:border-ink data-[state=active]:font-bold"
           >
             {name}
           </Tabs.Trigger>
         ))}
       </Tabs.List>
-      <span className="flex flex-none items-center gap-1.5 text-[14px] font-bold">
+      <span className="flex flex-none items-center gap-1.5 text-body font-bold">
         <VerdictMark verdict={verdict} a={9} />
         <span className={`v-${verdict}`} data-testid="service-verdict">
           {VERDICT_WORD[verdict]}
@@ -89,7 +89,7 @@ export const BottomPanel = ({
       </span>
       <button
         type="button"
-        className="press flex-none text-[13px]"
+        className="press flex-none text-line"
         aria-label={`${fromName} to ${toName}`}
         onClick={() => setReverse(!reverse)}
       >

@@ -2,6 +2,7 @@
 import { useState } from "react";
 import type { DesignFields, HardwareDto, KeptDesignDto } from "@/contract";
 import type { LinkResult } from "@/core/link";
+import { ScrollRegion } from "../../controls/scroll-region";
 import { VerdictMark } from "../../marks/verdict-mark";
 import { dbmText, figure, lengthText, mbpsText, type Units } from "../../wording/numbers";
 import { VERDICT_WORD } from "../../wording/verdicts";
@@ -96,8 +97,8 @@ export const ComparePanel = ({
     void work().finally(() => setBusy(false));
   };
   return (
-    <section aria-label="Compare" tabIndex={0} className="min-h-0 flex-1 overflow-auto px-3.5 py-2.5 text-[13px]">
-      <button type="button" className="press text-[14px]" disabled={busy} onClick={() => once(keep)}>
+    <ScrollRegion label="Compare" className="flex-1 px-3.5 py-2.5 text-line">
+      <button type="button" className="press text-body" disabled={busy} onClick={() => once(keep)}>
         Keep this design to compare
       </button>
       {kept.length === 0 && (
@@ -107,7 +108,7 @@ export const ComparePanel = ({
         <div key={d.id} className="mt-2 flex items-baseline justify-between gap-2 border-b border-rule pb-1">
           <button
             type="button"
-            className={`press text-[14px] ${compared?.id === d.id ? "bg-ink px-1 text-paper" : ""}`}
+            className={`press text-body ${compared?.id === d.id ? "bg-ink px-1 text-paper" : ""}`}
             aria-pressed={compared?.id === d.id}
             onClick={() => choose(compared?.id === d.id ? null : d.id)}
           >
@@ -115,7 +116,7 @@ export const ComparePanel = ({
           </button>
           <button
             type="button"
-            className="press text-[13px]"
+            className="press text-line"
             aria-label={`Forget ${d.name}`}
             disabled={busy}
             onClick={() => once(() => drop(d))}
@@ -134,7 +135,7 @@ export const ComparePanel = ({
         <>
           <table className="mt-3 w-full border-collapse">
             <thead>
-              <tr className="border-b border-ink text-left text-[11.5px] text-ink-2 [&>th]:font-normal">
+              <tr className="border-b border-ink text-left text-label text-ink-2 [&>th]:font-normal">
                 <th scope="col">
                   <span className="sr-only">What</span>
                 </th>
@@ -173,6 +174,6 @@ export const ComparePanel = ({
           </p>
         </>
       )}
-    </section>
+    </ScrollRegion>
   );
 };

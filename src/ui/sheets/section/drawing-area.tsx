@@ -165,7 +165,7 @@ export const DrawingArea = ({
           most={lengthIn(units, 300)}
           step={units === "metric" ? 0.1 : 0.5}
           bigStep={units === "metric" ? 1 : 3}
-          className="bg-paper text-[16px] font-[650]"
+          className="bg-paper text-part font-figure"
           onChange={(v) => onMount(end, metresFrom(units, v))}
         />
       </MastDimension>
@@ -177,12 +177,12 @@ export const DrawingArea = ({
       <div
         role="toolbar"
         aria-label="Over the drawing"
-        className={`flex items-center gap-4 whitespace-nowrap pl-4 text-[13px] ${narrow ? "h-11 overflow-x-auto pr-4 [&>*]:flex-none" : "h-6 pr-[190px]"}`}
+        className={`flex items-center gap-4 whitespace-nowrap pl-4 text-line ${narrow ? "h-11 overflow-x-auto pr-4 [&>*]:flex-none" : "h-6 pr-[190px]"}`}
       >
         {children}
         <button
           type="button"
-          className="press text-[13px]"
+          className="press text-line"
           aria-pressed={trueShape}
           title="True shape, or heights drawn taller (T)"
           onClick={() => setTrueShape(!trueShape)}
@@ -206,6 +206,7 @@ export const DrawingArea = ({
       </div>
       <div
         ref={target}
+        // biome-ignore lint/a11y/noNoninteractiveTabindex: an application takes the keys itself.
         tabIndex={0}
         role="application"
         aria-label="Drawing from the side"

@@ -5,6 +5,7 @@ import { byMerit, relayServes } from "@/core/solve";
 import type { LinkBundle } from "../../api/queries";
 import { Choice } from "../../controls/field";
 import { NumberField } from "../../controls/number-field";
+import { ScrollRegion } from "../../controls/scroll-region";
 import { Sketch } from "../../drawing/section-sketch";
 import { VerdictMark } from "../../marks/verdict-mark";
 import { errorSentence } from "../../wording/errors";
@@ -27,7 +28,7 @@ const Leg = ({ leg, to, units }: { leg: RelayLegDto | null; to: string; units: U
   ) : (
     <div>
       <Sketch sketch={leg.sketch} name={`Section to ${to}`} short={leg.verdict === "short"} {...SKETCH} />
-      <div className="text-[12.5px] leading-[15px]">
+      <div className="text-note leading-[15px]">
         <span className={`v-${leg.verdict}`}>
           <VerdictMark verdict={leg.verdict} a={6} /> {VERDICT_WORD[leg.verdict]}
         </span>{" "}
@@ -74,7 +75,7 @@ export const ElsewherePanel = ({
   };
   const name = (e: "near" | "far"): string => bundle[e].name;
   return (
-    <div className="grid h-full min-h-0 grid-cols-[236px_1fr] gap-4 px-5 pb-2 text-[13px]">
+    <div className="grid h-full min-h-0 grid-cols-[236px_1fr] gap-4 px-5 pb-2 text-line">
       <form
         className="min-h-0 overflow-auto"
         aria-label="Where to look"
@@ -116,7 +117,7 @@ export const ElsewherePanel = ({
           </button>
         </div>
       </form>
-      <section aria-label="Spots found" tabIndex={0} className="min-h-0 overflow-auto" data-testid="spots">
+      <ScrollRegion label="Spots found" className="" data-testid="spots">
         {state.kind === "none" && (
           <p className="cap m-0">
             A spot nearby may see what this one does not. Roof edges and drawn lines are tried metre by metre at the present height; a relay
@@ -167,7 +168,7 @@ export const ElsewherePanel = ({
                   <span className="cap block">
                     {r.siteId !== null ? "a site of the job" : latLonText(r)}, mount {lengthText(units, r.aglM, 0)}
                   </span>
-                  <button type="button" className="press mt-0.5 text-[13px]" disabled={busy} onClick={() => once(() => addRelay(r))}>
+                  <button type="button" className="press mt-0.5 text-line" disabled={busy} onClick={() => once(() => addRelay(r))}>
                     Put a relay here
                   </button>
                 </div>
@@ -181,7 +182,7 @@ export const ElsewherePanel = ({
             </p>
           </>
         )}
-      </section>
+      </ScrollRegion>
     </div>
   );
 };
@@ -241,7 +242,7 @@ const PlaceList = ({
       <div className="flex items-start gap-4">
         <table className="w-full border-collapse">
           <thead>
-            <tr className="text-left text-[11.5px] text-ink-2 [&>th]:font-normal">
+            <tr className="text-left text-label text-ink-2 [&>th]:font-normal">
               <th scope="col">Spot</th>
               <th scope="col">Today</th>
               <th scope="col">Last year</th>
@@ -253,7 +254,7 @@ const PlaceList = ({
             {best.map((p) => (
               <tr key={`${p.latDeg},${p.lonDeg},${p.mountId ?? ""}`} className="border-t border-rule">
                 <td>
-                  <button type="button" className="press text-[13px]" disabled={busy} onClick={() => take(p)}>
+                  <button type="button" className="press text-line" disabled={busy} onClick={() => take(p)}>
                     {p.name}, {lengthText(units, p.aglM)} up
                   </button>
                 </td>

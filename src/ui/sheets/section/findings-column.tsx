@@ -2,6 +2,7 @@
 import { Fragment, type ReactNode, useState } from "react";
 import type { Explanation, Finding } from "@/core/link";
 import { PreviewButton, type Taking } from "../../controls/preview-button";
+import { ScrollRegion } from "../../controls/scroll-region";
 import { VerdictMark } from "../../marks/verdict-mark";
 import { findingText, mendText } from "../../wording/findings";
 import type { Units } from "../../wording/numbers";
@@ -14,7 +15,7 @@ const MOST_MENDS = 3;
 const Strong = ({ text }: { text: string }) => (
   <>
     {text.split("*").map((part, i) => (
-      <Fragment key={i}>{i % 2 === 1 ? <strong className="font-[700]">{part}</strong> : part}</Fragment>
+      <Fragment key={i}>{i % 2 === 1 ? <strong className="font-heading">{part}</strong> : part}</Fragment>
     ))}
   </>
 );
@@ -30,7 +31,7 @@ const RESTS: Readonly<Record<string, readonly string[]>> = {
 const RestsOn = ({ rests, units }: { rests: readonly Explanation[]; units: Units }) =>
   rests.length === 0 ? null : (
     <details className="mt-1">
-      <summary className="min-h-6 cursor-pointer text-[12.5px] leading-6 text-ink-2">What it rests on</summary>
+      <summary className="min-h-6 cursor-pointer text-note leading-6 text-ink-2">What it rests on</summary>
       {rests.map((e) => (
         <p key={e.id} className="cap mb-1 mt-0">
           {explanationLine(e, units)}
@@ -65,17 +66,17 @@ export const FindingsColumn = ({
   const [all, setAll] = useState(false);
   const shown = all ? findings : findings.slice(0, MOST);
   return (
-    <section aria-label="Findings" tabIndex={0} className="flex min-h-0 flex-1 flex-col overflow-auto px-3.5 pb-2" data-testid="findings">
+    <ScrollRegion label="Findings" className="flex flex-1 flex-col px-3.5 pb-2" data-testid="findings">
       {start}
       {shown.map((f, i) => (
         <section key={`${f.code}-${i}`} aria-label={VERDICT_WORD[f.verdict]} className="border-b border-rule py-2.5" data-code={f.code}>
           {(i === 0 || shown[i - 1]!.verdict !== f.verdict) && (
-            <h3 className={`m-0 mb-0.5 flex items-center gap-2 text-[14px] font-[700] v-${f.verdict}`}>
+            <h3 className={`m-0 mb-0.5 flex items-center gap-2 text-body font-heading v-${f.verdict}`}>
               <VerdictMark verdict={f.verdict} a={10} />
               {f.verdict === "clear" ? "To know" : VERDICT_WORD[f.verdict]}
             </h3>
           )}
-          <p className="m-0 text-[14px] leading-[18px]" style={{ textWrap: "pretty" }}>
+          <p className="m-0 text-body leading-[18px]" style={{ textWrap: "pretty" }}>
             <Strong text={findingText(f, units, nearName)} />
           </p>
           {f.mends.slice(0, MOST_MENDS).map((m) => {
@@ -83,9 +84,9 @@ export const FindingsColumn = ({
             return (
               <div key={`${m.code}-${m.amount}`} className="mt-1.5" data-mend={m.code}>
                 {m.action === null ? (
-                  <span className="text-[14px] text-ink-2">{words.words}</span>
+                  <span className="text-body text-ink-2">{words.words}</span>
                 ) : (
-                  <PreviewButton action={m.action} apply={apply} preview={preview} className="text-[14px]">
+                  <PreviewButton action={m.action} apply={apply} preview={preview} className="text-body">
                     {words.words}
                   </PreviewButton>
                 )}
@@ -117,7 +118,7 @@ export const FindingsColumn = ({
       <p className="cap m-0 mt-2">{lookedAt}</p>
       {restsOn.length > 0 && (
         <details className="mt-2">
-          <summary className="min-h-6 cursor-pointer text-[13px] leading-6">What the figures rest on</summary>
+          <summary className="min-h-6 cursor-pointer text-line leading-6">What the figures rest on</summary>
           {restsOn.map((e) => (
             <p key={e.id} className="cap mb-2 mt-0" data-rests={e.id}>
               {explanationLine(e, units)}
@@ -125,6 +126,6 @@ export const FindingsColumn = ({
           ))}
         </details>
       )}
-    </section>
+    </ScrollRegion>
   );
 };

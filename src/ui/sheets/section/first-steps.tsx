@@ -11,13 +11,13 @@ import type { Units } from "../../wording/numbers";
 /** Of a design that was chosen to start with. */
 export const StartNote = ({ works, look }: { works: boolean; look: () => void }) => (
   <section aria-label="A first design" className="border-b border-rule py-2.5" data-testid="first-design">
-    <h3 className="m-0 mb-0.5 text-[14px] font-[700]">A first design</h3>
-    <p className="m-0 text-[14px] leading-[18px]">
+    <h3 className="m-0 mb-0.5 text-body font-heading">A first design</h3>
+    <p className="m-0 text-body leading-[18px]">
       {works
         ? "The smallest radio that works at this length, on a channel without radar duty, with power just enough. It is a start, not a choice."
         : "No radio of the catalogue works at this length as the rules stand; this one comes nearest. It is a start, not a choice."}
     </p>
-    <button type="button" className="press mt-1.5 text-[14px]" onClick={look}>
+    <button type="button" className="press mt-1.5 text-body" onClick={look}>
       Look at the gear
     </button>
   </section>
@@ -38,7 +38,7 @@ export const GroundWays = ({ jobId, link, say, units }: { jobId: string; link: L
   };
   const ground = (open: string): string => `/jobs/${jobId}/ground?link=${link.id}&beside=${open}`;
   return (
-    <div className="mt-1.5 grid justify-items-start gap-1.5 text-[14px]">
+    <div className="mt-1.5 grid justify-items-start gap-1.5 text-body">
       <button type="button" className="press" onClick={() => void flat()}>
         It is flat
       </button>

@@ -39,7 +39,7 @@ const MountChoice = ({ end, site, design, change }: { end: "near" | "far"; site:
 /** Where the rules end the power: a mark of its own, whatever is set. */
 const Lawful = ({ lawfulDbm, setDbm }: { lawfulDbm: number | null; setDbm: number }) =>
   lawfulDbm === null ? null : (
-    <p className={`cap m-0 ${setDbm > lawfulDbm ? "font-[650] text-short-figure" : ""}`} data-testid="lawful">
+    <p className={`cap m-0 ${setDbm > lawfulDbm ? "font-figure text-short-figure" : ""}`} data-testid="lawful">
       Radio and rules allow {figure(lawfulDbm, Number.isInteger(lawfulDbm) ? 0 : 1)} dBm here.
     </p>
   );
@@ -84,7 +84,7 @@ const MoreOfEnd = ({ end, design, change }: { end: "near" | "far"; design: Desig
   ].filter(Boolean).length;
   return (
     <details className="border-b border-rule pb-1.5">
-      <summary className="min-h-6 cursor-pointer text-[13px] leading-6">More of this end{set > 0 ? `, ${set} set` : ""}</summary>
+      <summary className="min-h-6 cursor-pointer text-line leading-6">More of this end{set > 0 ? `, ${set} set` : ""}</summary>
       <div className="grid grid-cols-2 items-end gap-x-3 gap-y-1.5">
         <div className="col-span-2">
           <Choice
@@ -222,11 +222,11 @@ export const GearPanel = ({
       ));
   return (
     <div className="grid min-h-0 flex-1 content-start gap-1.5 overflow-auto px-3.5 py-2 [&_input]:min-h-6 [&_input]:py-0.5 [&_select]:min-h-6 [&_select]:py-0.5">
-      <label className="flex items-center gap-2 text-[14px]">
+      <label className="flex items-center gap-2 text-body">
         <input type="checkbox" checked={pair} onChange={(e) => setPair(e.target.checked)} className="h-4 w-4 accent-(--ink)" />
         Same radio at both ends
       </label>
-      <h3 className="m-0 text-[14px] font-bold text-near">{nearSite.name}</h3>
+      <h3 className="m-0 text-body font-bold text-near">{nearSite.name}</h3>
       <Choice label="Radio" value={design.nearRadioId} onChange={(e) => choose("near", e.target.value)}>
         {radios}
       </Choice>
@@ -258,7 +258,7 @@ export const GearPanel = ({
       <PortChoice end="near" radio={near} design={design} change={change} />
       <MountChoice end="near" site={nearSite} design={design} change={change} />
       <MoreOfEnd end="near" design={design} change={change} />
-      <h3 className="m-0 mt-1 text-[14px] font-bold text-far">{farSite.name}</h3>
+      <h3 className="m-0 mt-1 text-body font-bold text-far">{farSite.name}</h3>
       <Choice label="Radio" value={design.farRadioId} onChange={(e) => choose("far", e.target.value)}>
         {radios}
       </Choice>
@@ -290,7 +290,7 @@ export const GearPanel = ({
       <PortChoice end="far" radio={far} design={design} change={change} />
       <MountChoice end="far" site={farSite} design={design} change={change} />
       <MoreOfEnd end="far" design={design} change={change} />
-      <h3 className="m-0 mt-1 text-[14px] font-bold">Channel and need</h3>
+      <h3 className="m-0 mt-1 text-body font-bold">Channel and need</h3>
       <div className="grid grid-cols-2 items-end gap-3">
         <NumberField
           label="Centre"
@@ -350,7 +350,7 @@ export const GearPanel = ({
         most={MOST_YEAR_PERCENT}
         onChange={(v) => change({ needYearPercent: v ?? DEFAULT_YEAR_PERCENT })}
       />
-      <h3 className="m-0 mt-1 text-[14px] font-bold">Permission</h3>
+      <h3 className="m-0 mt-1 text-body font-bold">Permission</h3>
       {design.permissions.length === 0 ? (
         <p className="cap m-0">None on record.</p>
       ) : (
@@ -360,7 +360,7 @@ export const GearPanel = ({
           </p>
         ))
       )}
-      <button type="button" className="press justify-self-start text-[13px]" onClick={record}>
+      <button type="button" className="press justify-self-start text-line" onClick={record}>
         Record a permission
       </button>
     </div>

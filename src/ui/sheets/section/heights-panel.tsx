@@ -4,6 +4,7 @@ import type { DesignAction } from "@/core/link";
 import type { HeightAnswer } from "@/core/solve";
 import type { HeightsReply, SolveWorker } from "@/workers/messages";
 import { PreviewButton, type Taking } from "../../controls/preview-button";
+import { ScrollRegion } from "../../controls/scroll-region";
 import { HeightsDrawing } from "../../drawing/heights-drawing";
 import { figure, lengthIn, lengthText, lengthUnit, signed, type Units } from "../../wording/numbers";
 import type { Evaluation } from "./use-evaluation";
@@ -75,7 +76,7 @@ export const HeightsPanel = ({
         onEnd={onEnd}
         onMounts={onMounts}
       />
-      <section aria-label="Heights that work" tabIndex={0} className="min-w-0 flex-1 overflow-auto px-3 pb-2 text-[13px]">
+      <ScrollRegion label="Heights that work" className="min-w-0 flex-1 px-3 pb-2 text-line">
         {answers.answers.length === 0 ? (
           <p className="m-0">
             <strong>No height is an answer.</strong> Even {lengthText(units, answers.topNearM, 0)} and{" "}
@@ -110,7 +111,7 @@ export const HeightsPanel = ({
           {nulls === null ? "" : "; hatched: the reflected ray takes 6 dB or more at some tide"}. Drag the point, or move it with the arrow
           keys.
         </p>
-      </section>
+      </ScrollRegion>
     </div>
   );
 };

@@ -116,10 +116,10 @@ export const PermissionDialog = ({
           aria-describedby={undefined}
           className="fixed left-1/2 top-1/2 z-20 max-h-[94vh] w-[560px] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 overflow-auto border-[1.6px] border-ink bg-paper p-6"
         >
-          <Dialog.Title className="m-0 mb-1 text-[21px] font-bold">Record a permission</Dialog.Title>
-          {wanted !== "" && <p className="m-0 mb-3 text-[14px]">The rules ask for: {wanted}.</p>}
+          <Dialog.Title className="m-0 mb-1 text-head font-bold">Record a permission</Dialog.Title>
+          {wanted !== "" && <p className="m-0 mb-3 text-body">The rules ask for: {wanted}.</p>}
           {design.permissions.length > 0 && (
-            <ul className="m-0 mb-3 list-none border-y border-rule p-0 py-1.5 text-[13px]" aria-label="On record">
+            <ul className="m-0 mb-3 list-none border-y border-rule p-0 py-1.5 text-line" aria-label="On record">
               {design.permissions.map((p, i) => (
                 <li key={`${p.number}-${p.lowMhz}-${p.from}`} className="flex gap-3 py-0.5">
                   <span className="flex-1">{permissionLine(p, design, day)}</span>

@@ -58,13 +58,13 @@ export const PictureMenu = ({
   ];
   return (
     <DropdownMenu.Root>
-      <DropdownMenu.Trigger className="press no-print text-[13px]">Picture</DropdownMenu.Trigger>
+      <DropdownMenu.Trigger className="press no-print text-line">Picture</DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content align="start" sideOffset={6} className="z-10 border-[1.6px] border-ink bg-paper py-1">
           {items.map(([name, run]) => (
             <DropdownMenu.Item
               key={name}
-              className="cursor-pointer px-4 py-1.5 text-[14px] outline-none data-[highlighted]:bg-ink data-[highlighted]:text-paper"
+              className="cursor-pointer px-4 py-1.5 text-body outline-none data-[highlighted]:bg-ink data-[highlighted]:text-paper"
               onSelect={run}
             >
               {name}

@@ -48,7 +48,7 @@ export const PolicyChoice = ({
   };
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
-      <Popover.Trigger className="press truncate text-[13px]" data-testid="policy">
+      <Popover.Trigger className="press truncate text-line" data-testid="policy">
         {linkPolicyText(evaluation.plan.policy, over)}
       </Popover.Trigger>
       <Popover.Portal>
@@ -62,8 +62,8 @@ export const PolicyChoice = ({
             What every school says of this path, the rest of the policy as it is. Press one to plan this link by it.
           </p>
           {GROUPS.map((group) => (
-            <div key={group} role="group" aria-label={TITLES[group]} className="mb-2">
-              <h3 className="m-0 border-b border-ink text-[14px] font-bold">{TITLES[group]}</h3>
+            <fieldset key={group} aria-label={TITLES[group]} className="mb-2">
+              <h3 className="m-0 border-b border-ink text-body font-bold">{TITLES[group]}</h3>
               {outcomes
                 .filter((o) => o.change[group] !== undefined)
                 .map((o) => (
@@ -71,10 +71,10 @@ export const PolicyChoice = ({
                     key={wordsOf(o)}
                     type="button"
                     aria-pressed={o.inForce}
-                    className={`grid min-h-7 w-full grid-cols-[170px_92px_1fr_auto] items-center gap-2 border-b border-rule px-1 text-left text-[13px] ${o.inForce ? "bg-ink text-paper" : ""}`}
+                    className={`grid min-h-7 w-full grid-cols-[170px_92px_1fr_auto] items-center gap-2 border-b border-rule px-1 text-left text-line ${o.inForce ? "bg-ink text-paper" : ""}`}
                     onClick={() => take(o.change)}
                   >
-                    <span className="font-[550]">{wordsOf(o)}</span>
+                    <span className="font-said">{wordsOf(o)}</span>
                     <span className={`flex items-center gap-1.5 ${o.inForce ? "" : `v-${o.clearanceVerdict}`}`}>
                       <VerdictMark verdict={o.clearanceVerdict} a={7} inverted={o.inForce} />
                       {VERDICT_WORD[o.clearanceVerdict]}
@@ -83,7 +83,7 @@ export const PolicyChoice = ({
                     <span className="figure">{o.levelDbm === null ? "" : dbmText(o.levelDbm)}</span>
                   </button>
                 ))}
-            </div>
+            </fieldset>
           ))}
           <div className="flex items-end justify-between gap-4">
             <div className="w-[120px]">
@@ -97,7 +97,7 @@ export const PolicyChoice = ({
                 }}
               />
             </div>
-            <button type="button" className="press text-[13px]" disabled={Object.keys(over).length === 0} onClick={() => choose({})}>
+            <button type="button" className="press text-line" disabled={Object.keys(over).length === 0} onClick={() => choose({})}>
               As the job has it
             </button>
           </div>

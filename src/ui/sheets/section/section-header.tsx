@@ -54,11 +54,11 @@ export const SectionHeader = ({
       }
     >
       <VerdictMark verdict={verdict} a={30} />
-      <div className={`text-[54px] font-[750] leading-[58px] tracking-[-0.5px] v-${verdict}`} data-testid="verdict" aria-live="polite">
+      <div className={`text-verdict font-verdict leading-[58px] tracking-[-0.5px] v-${verdict}`} data-testid="verdict" aria-live="polite">
         {VERDICT_WORD[verdict]}
       </div>
       <div className={narrow ? "col-span-2 min-w-0 pt-1" : "min-w-0 flex-1 border-l border-hair pl-4"}>
-        <h1 className="m-0 truncate text-[21px] font-bold leading-6">
+        <h1 className="m-0 truncate text-head font-bold leading-6">
           <span className="text-near" title={near.name}>
             {cutMiddle(near.name, 24)}
           </span>{" "}
@@ -66,20 +66,20 @@ export const SectionHeader = ({
           <span className="text-far" title={far.name}>
             {cutMiddle(far.name, 24)}
           </span>
-          {label !== "" && <span className="text-[15px] font-[520]">, {label}</span>}
+          {label !== "" && <span className="text-press font-said">, {label}</span>}
         </h1>
-        <p className={`m-0 text-[14px] leading-[18px] ${narrow ? "" : "truncate"}`}>
+        <p className={`m-0 text-body leading-[18px] ${narrow ? "" : "truncate"}`}>
           {distanceText(units, profile.pathM)}, bearing {bearingText(profile.nearBearingDeg)} true (
           {bearingText(profile.nearBearingDeg - profile.nearDeclinationDeg + 360)} magnetic), back {bearingText(profile.farBearingDeg)}
           {profile.declinationInModelYears ? "" : ", magnetic extrapolated"}
         </p>
-        <p className="m-0 flex items-center gap-1.5 truncate text-[13px] leading-[18px]">
+        <p className="m-0 flex items-center gap-1.5 truncate text-line leading-[18px]">
           {laterYear !== null ? (
             <strong data-testid="later-year">As it will stand in {laterYear}, if nobody cuts.</strong>
           ) : (
             <>
               {verdict !== "clear" && found[0] !== undefined && (
-                <strong className={`font-[700] v-${verdict}`} data-testid="headline-trouble">
+                <strong className={`font-heading v-${verdict}`} data-testid="headline-trouble">
                   {troubleText(found[0].code)}
                 </strong>
               )}

@@ -1,6 +1,6 @@
 "use client";
 import { Tabs } from "radix-ui";
-import { useDeferredValue, useEffect, useId, useMemo, useRef, useState } from "react";
+import { useDeferredValue, useId, useMemo, useRef, useState } from "react";
 import { type DesignFields, FIRST_STAGE, type HardwareDto, latLons, type ProfileDto } from "@/contract";
 import { inverse } from "@/core/geo";
 import { clearanceUnder, type DesignAction, type LinkResult, lawfulPowers, verdictOf, worseVerdict } from "@/core/link";
@@ -10,9 +10,10 @@ import { type LinkBundle, useFeatures, useJob, useKeptProfile, useVerdicts } fro
 import { Calm } from "../../controls/calm";
 import { ClashNotice } from "../../controls/clash-notice";
 import { TypingScope } from "../../controls/typing-scope";
+import { useKeys } from "../../controls/use-keys";
 import type { ClearsFrom, Ghost } from "../../drawing/section-props";
 import { useSize } from "../../drawing/use-size";
-import { isTyping, Sheet, UnitsButton } from "../../frame/sheet";
+import { Sheet, UnitsButton } from "../../frame/sheet";
 import { VerdictMark } from "../../marks/verdict-mark";
 import { useJobHistory } from "../../state/job-history";
 import { useJobNews } from "../../state/job-news";
@@ -156,20 +157,13 @@ export const SectionOpen = ({
     return compared !== null && comparedEvaluation !== null && !elsewhere ? { name: compared.name, ...comparedEvaluation } : null;
   }, [previewEvaluation, compared, comparedEvaluation, elsewhere, units]);
 
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent): void => {
-      if (isTyping(event.target) || event.ctrlKey || event.metaKey || event.altKey) return;
-      const key = event.key.toLowerCase();
-      if (key === "r") setReverse((r) => !r);
-      else if (key === "t") setTrueShape((t) => !t);
-      else if (key === ".") setAskedYear((y) => y + 1);
-      else if (key === ",") setAskedYear((y) => Math.max(firstYear, y - 1));
-      const shown = VIEWS[Number(event.key) - 1];
-      if (shown !== undefined) setView(shown);
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
-  }, [firstYear]);
+  useKeys({
+    r: () => setReverse((r) => !r),
+    t: () => setTrueShape((t) => !t),
+    ".": () => setAskedYear((y) => y + 1),
+    ",": () => setAskedYear((y) => Math.max(firstYear, y - 1)),
+    [`([1-${VIEWS.length}])`]: (event) => setView(VIEWS[Number(event.key) - 1]!),
+  });
 
   const { job, link, near, far } = bundle;
   // Chosen for it, and touched by nobody yet.
@@ -248,7 +242,7 @@ export const SectionOpen = ({
             label: (
               <>
                 Link <VerdictMark verdict={own} a={7} />
-                <span className={`font-[650] v-${own}`} data-testid="link-verdict">
+                <span className={`font-figure v-${own}`} data-testid="link-verdict">
                   {VERDICT_WORD[own]}
                 </span>
               </>
@@ -329,7 +323,7 @@ export const SectionOpen = ({
             {said !== null && (
               <p
                 role="status"
-                className="absolute inset-x-3 top-[100px] z-[5] m-0 flex gap-3 border border-ink bg-paper px-3 py-1.5 text-[13px]"
+                className="absolute inset-x-3 top-[100px] z-[5] m-0 flex gap-3 border border-ink bg-paper px-3 py-1.5 text-line"
               >
                 <span className="flex-1">{said}</span>
                 <button type="button" className="press" onClick={() => setSaid(null)}>
@@ -366,7 +360,7 @@ export const SectionOpen = ({
                     <Tabs.Trigger
                       key={name}
                       value={name}
-                      className="border-b-[3px] border-transparent pb-1 text-[15px] font-[520] capitalize data-[state=active]:border-ink data-[state=active]:font-bold"
+                      className="border-b-[3px] border-transparent pb-1 text-press font-said capitalize data-[state=active]:border-ink data-[state=active]:font-bold"
                     >
                       {name}
                     </Tabs.Trigger>

@@ -2,6 +2,7 @@
 import { useMemo } from "react";
 import { type Reading, readAt, tableDistances } from "@/core/solve";
 import { keepFile } from "../../api/keep-file";
+import { ScrollRegion } from "../../controls/scroll-region";
 import { alongText, figure, lengthText, type Units } from "../../wording/numbers";
 import { summaryText } from "../../wording/reading";
 import type { Evaluation } from "./use-evaluation";
@@ -43,17 +44,17 @@ export const TablePanel = ({ evaluation, year, units }: { evaluation: Evaluation
   return (
     <div className="flex h-full min-h-0 flex-col px-5 pb-2">
       <div className="flex gap-4">
-        <p className="m-0 flex-1 text-[13px]" data-testid="in-words">
+        <p className="m-0 flex-1 text-line" data-testid="in-words">
           {summaryText(evaluation, units)}
         </p>
-        <button type="button" className="press self-start text-[13px]" onClick={whole}>
+        <button type="button" className="press self-start text-line" onClick={whole}>
           All points as CSV
         </button>
       </div>
-      <section aria-label="Table of the path" tabIndex={0} className="min-h-0 flex-1 overflow-auto">
-        <table className="w-full border-collapse text-[13px]">
+      <ScrollRegion label="Table of the path" className="flex-1">
+        <table className="w-full border-collapse text-line">
           <thead className="sticky top-0 bg-paper">
-            <tr className="text-right text-[11.5px] text-ink-2 [&>th]:font-normal">
+            <tr className="text-right text-label text-ink-2 [&>th]:font-normal">
               <th scope="col">Distance</th>
               <th scope="col">Ground</th>
               <th scope="col">Top</th>
@@ -66,7 +67,7 @@ export const TablePanel = ({ evaluation, year, units }: { evaluation: Evaluation
               </th>
             </tr>
           </thead>
-          <tbody className="font-mono text-[12.5px]">
+          <tbody className="font-mono text-note">
             {rows.map((r) => (
               <tr
                 key={r.atM}
@@ -86,7 +87,7 @@ export const TablePanel = ({ evaluation, year, units }: { evaluation: Evaluation
             ))}
           </tbody>
         </table>
-      </section>
+      </ScrollRegion>
     </div>
   );
 };

@@ -3,6 +3,7 @@ import type { DesignAction } from "@/core/link";
 import type { Outlook } from "@/core/solve";
 import type { SolveWorker, TreesReply } from "@/workers/messages";
 import { PreviewButton, type Taking } from "../../controls/preview-button";
+import { ScrollRegion } from "../../controls/scroll-region";
 import { VerdictMark } from "../../marks/verdict-mark";
 import { figure, lengthText, type Units } from "../../wording/numbers";
 import { VERDICT_WORD } from "../../wording/verdicts";
@@ -47,8 +48,8 @@ export const TreesPanel = ({
   const all: DesignAction = { type: "trims", trimsM: list.trims };
   return (
     <div className="grid h-full min-h-0 grid-cols-[1fr_1fr] gap-5 px-5 pb-2">
-      <section aria-label="Years" tabIndex={0} className="min-h-0 overflow-auto">
-        <p className="m-0 text-[14px]">
+      <ScrollRegion label="Years" className="">
+        <p className="m-0 text-body">
           <strong data-testid="clear-until">{untilText}</strong>{" "}
           {outlook.surveyAgainYear === null
             ? "Nothing that grows stands near the ray."
@@ -56,9 +57,9 @@ export const TreesPanel = ({
               ? "Measure what grows this season."
               : `Measure what grows again in the season of ${outlook.surveyAgainYear}.`}
         </p>
-        <table className="mt-1 w-full border-collapse text-[13px]">
+        <table className="mt-1 w-full border-collapse text-line">
           <thead>
-            <tr className="text-left text-[11.5px] text-ink-2 [&>th]:font-normal">
+            <tr className="text-left text-label text-ink-2 [&>th]:font-normal">
               <th scope="col">Year</th>
               <th scope="col">Verdict</th>
               <th scope="col">Room</th>
@@ -72,7 +73,7 @@ export const TreesPanel = ({
                 <td>
                   <button
                     type="button"
-                    className="press min-h-6 font-mono text-[13px]"
+                    className="press min-h-6 font-mono text-line"
                     aria-pressed={y.year === shownYear}
                     onClick={() => showYear(y.year)}
                   >
@@ -95,9 +96,9 @@ export const TreesPanel = ({
             ))}
           </tbody>
         </table>
-      </section>
-      <section aria-label="Trim list" tabIndex={0} className="min-h-0 overflow-auto text-[13px]">
-        <h3 className="m-0 text-[14px] font-bold">To cut, so that it is clear until {list.year}</h3>
+      </ScrollRegion>
+      <ScrollRegion label="Trim list" className="text-line">
+        <h3 className="m-0 text-body font-bold">To cut, so that it is clear until {list.year}</h3>
         {list.rows.length === 0 ? (
           <p className="m-0">No tree stands in the zone by {list.year}.</p>
         ) : (
@@ -118,7 +119,7 @@ export const TreesPanel = ({
               );
             })}
             {list.rows.length > 1 && (
-              <PreviewButton action={all} apply={apply} preview={preview} className="mt-1 text-[13.5px]">
+              <PreviewButton action={all} apply={apply} preview={preview} className="mt-1 text-line">
                 Plan all of it
               </PreviewButton>
             )}
@@ -130,7 +131,7 @@ export const TreesPanel = ({
           </>
         )}
         {cuts > 0 && (
-          <button type="button" className="press mt-1 block text-[13.5px]" onClick={() => apply({ type: "trims", trimsM: {} })}>
+          <button type="button" className="press mt-1 block text-line" onClick={() => apply({ type: "trims", trimsM: {} })}>
             Plan no cutting at all
           </button>
         )}
@@ -138,7 +139,7 @@ export const TreesPanel = ({
           Before any cut: the owner's written consent, protection orders and local rules, no nesting birds. Keep the drop zone clear; near
           power lines only the line's operator. By qualified people.
         </p>
-      </section>
+      </ScrollRegion>
     </div>
   );
 };

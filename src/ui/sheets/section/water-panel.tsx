@@ -5,6 +5,7 @@ import type { DesignAction } from "@/core/link";
 import { heightsWithoutNull, NULL_BELOW_DB } from "@/core/solve";
 import type { SolveWorker, WaterReply } from "@/workers/messages";
 import { PreviewButton, type Taking } from "../../controls/preview-button";
+import { ScrollRegion } from "../../controls/scroll-region";
 import { NullChart } from "../../drawing/null-chart";
 import { lengthIn, lengthText, lengthUnit, signed, type Units } from "../../wording/numbers";
 import type { Evaluation } from "./use-evaluation";
@@ -79,8 +80,8 @@ export const WaterPanel = ({
         width={chart}
         height={height}
       />
-      <section aria-label="Heights without a null" tabIndex={0} className="min-w-0 flex-1 overflow-auto pb-2 text-[13px]">
-        <button type="button" className="press text-[13px]" onClick={() => setEnd(end === "far" ? "near" : "far")}>
+      <ScrollRegion label="Heights without a null" className="min-w-0 flex-1 pb-2 text-line">
+        <button type="button" className="press text-line" onClick={() => setEnd(end === "far" ? "near" : "far")}>
           Look at {end === "far" ? evaluation.plan.near.name : evaluation.plan.far.name} instead
         </button>
         {good.length === 0 && (
@@ -100,7 +101,7 @@ export const WaterPanel = ({
           );
         })}
         <p className="cap m-0 mt-1">Heights above the water must be measured: a quarter of a stretch off and it is another tide's null.</p>
-      </section>
+      </ScrollRegion>
     </div>
   );
 };

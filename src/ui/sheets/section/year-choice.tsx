@@ -13,7 +13,7 @@ export const YearChoice = ({
   last: number;
   choose: (year: number) => void;
 }) => (
-  <span role="group" aria-label="Year drawn" className="flex items-center">
+  <fieldset aria-label="Year drawn" className="flex items-center">
     <button
       type="button"
       aria-label="A year earlier"
@@ -24,7 +24,7 @@ export const YearChoice = ({
     >
       <ChevronLeft size={15} aria-hidden="true" />
     </button>
-    <span className={`figure text-[13px] ${year === first ? "" : "bg-ink px-1 text-paper"}`} data-testid="year-drawn">
+    <span className={`figure text-line ${year === first ? "" : "bg-ink px-1 text-paper"}`} data-testid="year-drawn">
       {year}
     </span>
     <button
@@ -37,5 +37,5 @@ export const YearChoice = ({
     >
       <ChevronRight size={15} aria-hidden="true" />
     </button>
-  </span>
+  </fieldset>
 );

@@ -43,9 +43,9 @@ export const SurveySheet = ({ jobId }: { jobId: string }) => {
   const sites = job.data?.sites ?? [];
   const site = sites.find((s) => s.id === siteId);
   return (
-    <div className="mx-auto min-h-dvh max-w-[560px] p-3 text-[17px] leading-6">
+    <div className="mx-auto min-h-dvh max-w-[560px] p-3 text-name leading-6">
       <header className="flex items-baseline justify-between border-b-[1.6px] border-ink pb-2">
-        <h1 className="m-0 text-[24px] font-[720]">{site?.name ?? "Survey"}</h1>
+        <h1 className="m-0 text-title font-heading">{site?.name ?? "Survey"}</h1>
         {site === undefined ? (
           <Link prefetch={false} href={`/jobs/${jobId}/brief`} className="press text-ink no-underline">
             Brief
@@ -67,8 +67,8 @@ export const SurveySheet = ({ jobId }: { jobId: string }) => {
                   className="flex min-h-14 w-full items-center justify-between gap-3 border-b border-rule text-left"
                   onClick={() => setSiteId(s.id)}
                 >
-                  <span className="font-[650]">{s.name}</span>
-                  <span className="cap text-[15px]">
+                  <span className="font-figure">{s.name}</span>
+                  <span className="cap text-press">
                     {s.ticks.length} of {TICKS.length}
                   </span>
                 </button>
@@ -132,11 +132,11 @@ const SiteSurvey = ({ jobId, site, sites, done }: { jobId: string; site: SiteDto
     );
   };
   return (
-    <TypingScope of={record} className="grid gap-5 pt-3 [&_input]:min-h-12 [&_input]:text-[17px] [&_select]:min-h-12">
+    <TypingScope of={record} className="grid gap-5 pt-3 [&_input]:min-h-12 [&_input]:text-name [&_select]:min-h-12">
       <ClashNotice kind="site" status={status} setAside={setAside} units={units} resolve={record.resolve} recall={record.recall} />
       <section aria-label="Position" className="grid gap-2">
-        <p className="m-0 font-mono text-[16px]">{latLonText(f)}</p>
-        <button type="button" className="min-h-12 border-[1.6px] border-ink font-[650]" onClick={locate}>
+        <p className="m-0 font-mono text-part">{latLonText(f)}</p>
+        <button type="button" className="min-h-12 border-[1.6px] border-ink font-figure" onClick={locate}>
           Take the phone's position
         </button>
         {farOff !== null && (
@@ -154,7 +154,7 @@ const SiteSurvey = ({ jobId, site, sites, done }: { jobId: string; site: SiteDto
           />
         )}
         {locating !== null && (
-          <p role="status" className="m-0 text-[15px]">
+          <p role="status" className="m-0 text-press">
             {locating}
           </p>
         )}
@@ -202,14 +202,14 @@ const SiteSurvey = ({ jobId, site, sites, done }: { jobId: string; site: SiteDto
           <textarea
             rows={3}
             maxLength={4000}
-            className="border border-ink bg-paper p-2 text-[17px]"
+            className="border border-ink bg-paper p-2 text-name"
             value={f.notes}
             onChange={(e) => set({ notes: e.target.value })}
           />
         </label>
       </section>
       <PhotoStrip jobId={jobId} photos={(photos.data ?? []).filter((p) => p.siteId === site.id)} sites={sites} siteId={site.id} />
-      <p className="cap m-0 text-[14px]">
+      <p className="cap m-0 text-body">
         Go up only if you are competent for it, with somebody below; keep clear of power lines; leave it in wind, ice or thunder.
       </p>
       <div className="sticky bottom-0 -mx-3 grid gap-1 border-t-[1.6px] border-ink bg-paper px-3 py-2">
@@ -220,7 +220,7 @@ const SiteSurvey = ({ jobId, site, sites, done }: { jobId: string; site: SiteDto
         >
           {savedWords(status, units)}
         </p>
-        <button type="button" className="main-action min-h-14 text-[18px]" onClick={done}>
+        <button type="button" className="main-action min-h-14 text-name" onClick={done}>
           {site.name} is done
         </button>
       </div>

@@ -1,0 +1,19 @@
+import type { ReactNode } from "react";
+
+/** A part of a sheet that scrolls by itself. It can be focused, so that the arrow keys scroll it without a pointer. */
+export const ScrollRegion = ({
+  label,
+  className = "",
+  children,
+  ...rest
+}: {
+  label: string | undefined;
+  className?: string;
+  children: ReactNode;
+  "data-testid"?: string;
+}) => (
+  // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by keys (WCAG 2.1.1).
+  <section aria-label={label} tabIndex={0} className={`min-h-0 overflow-auto ${className}`} {...rest}>
+    {children}
+  </section>
+);
