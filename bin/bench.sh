@@ -1,13 +1,13 @@
 #!/usr/bin/env bash
-# npm run bench: timings of the core, and of dragging a mast in headless Chromium. npm run bench -- core (or -- proof, -- solve) leaves the browser out, -- survey stops after imports and views, -- people (seconds) has fifty people at once, -- large a job of 200,000 footprints, -- drag the dragged mast alone.
+# npm run bench: timings of the core, and of dragging a mast in headless Chromium. npm run bench -- core (or -- proof, -- solve) leaves the browser out, -- survey stops after imports and views, -- people (seconds) has fifty people at once, -- large a job of 200,000 footprints, -- drag the dragged mast alone, -- load the first load of each sheet.
 source "$(dirname "$0")/lib.sh"
 check_node
 need_modules
 case "${1:-}" in proof | "") node_modules/.bin/tsx bench/proof.ts ;; esac
 [ "${1:-}" = proof ] && exit 0
-case "${1:-}" in survey | solve | people | large | drag) ;; *) node_modules/.bin/tsx bench/core.ts ;; esac
+case "${1:-}" in survey | solve | people | large | drag | load) ;; *) node_modules/.bin/tsx bench/core.ts ;; esac
 [ "${1:-}" = core ] && exit 0
-case "${1:-}" in survey | people | large | drag) ;; *) node_modules/.bin/tsx bench/solve.ts ;; esac
+case "${1:-}" in survey | people | large | drag | load) ;; *) node_modules/.bin/tsx bench/solve.ts ;; esac
 [ "${1:-}" = solve ] && exit 0
 need_packages postgresql-15 postgresql-15-postgis-3 postgresql-15-postgis-3-scripts chromium curl
 port="${DRYARC_BENCH_PORT:-4630}"
@@ -17,7 +17,7 @@ app="" worker=""
 trap 'stop_process "$app"; stop_process "$worker"; node bin/db.mjs stop dev' EXIT
 node_modules/.bin/tsx demo/setup.ts
 node bin/workers.mjs
-case "${1:-}" in people | large | drag) ;; *) node_modules/.bin/tsx bench/survey.ts ;; esac
+case "${1:-}" in people | large | drag | load) ;; *) node_modules/.bin/tsx bench/survey.ts ;; esac
 [ "${1:-}" = survey ] && exit 0
 need_build
 start_app dev "$port"
@@ -25,7 +25,8 @@ start_worker dev
 wait_for_app "$port" "$app" || fail "the application did not start."
 export DRYARC_URL="http://127.0.0.1:$port" DRYARC_APP_PID="$app"
 case "${1:-}" in
-  people) node_modules/.bin/tsx bench/people.ts "${2:-60}" && exit 0 ;;
-  large) node_modules/.bin/tsx bench/large.ts && exit 0 ;;
+  people) node_modules/.bin/tsx bench/people.ts "${2:-60}" && exit 0 || exit 1 ;;
+  load) node_modules/.bin/tsx bench/load.ts && exit 0 || exit 1 ;;
+  large) node_modules/.bin/tsx bench/large.ts && exit 0 || exit 1 ;;
 esac
 node_modules/.bin/tsx bench/drag.ts

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { DEVICE_KINDS, SHAPE_KEYS } from "../core/infra";
+import { PERMISSIONS } from "./told";
 
 /* The brief of a job: one document. Every field has a default, so an old brief stays readable. */
 
@@ -30,19 +31,6 @@ export const deviceSchema = z.object({
   upMbps: rate,
 });
 
-export const PERMISSIONS = [
-  "landlord",
-  "planning",
-  "heritage",
-  "tree-owner",
-  "line-terms",
-  "privacy",
-  "controls",
-  "supplies",
-  "heights",
-  "mains",
-  "roadside",
-] as const;
 export const permissionSchema = z.object({
   key: z.enum(PERMISSIONS),
   state: z.enum(["open", "asked", "granted", "refused", "not-needed"]).default("open"),

@@ -64,9 +64,8 @@ export const featureFieldsSchema = z.object({
   name: z.string().trim().min(1, "name must not be empty").max(120, "a name must be 120 letters or fewer"),
   points: z.array(position).min(1, "a feature needs a point").max(5000, "a feature may have 5000 points"),
 });
-/** Largest file taken, and the largest piece it comes in. */
+/** Largest file taken. */
 export const MOST_FILE_BYTES = 2_000_000_000;
-export const PIECE_BYTES = 4_000_000;
 
 export const newUploadSchema = z.object({
   name: z.string().trim().min(1, "the file has no name").max(200, "the file's name is too long"),

@@ -6,4 +6,5 @@ export { type LonLat, latLons, lonLats } from "./positions";
 export * from "./quick-path";
 export * from "./records";
 export * from "./schemas";
+export * from "./told";
 export type * from "./types";

@@ -40,8 +40,6 @@ export const quickPathSchema = z
   });
 
 export type QuickPath = z.infer<typeof quickPathSchema>;
-/** Stage of a link whose design was chosen for it to start with. */
-export const FIRST_STAGE = "First design";
 
 export interface QuickPathDto {
   readonly jobId: string;

@@ -2,7 +2,8 @@
 import { describe, expect, test } from "vitest";
 import { z } from "zod";
 import { patchOf, visibleTo } from "./kind";
-import { kindAt, kindOf, kinds, RECORDS, recordPath, withKind } from "./records";
+import { kindAt, kindOf, kinds, RECORDS, withKind } from "./records";
+import { recordPath } from "./told";
 
 test("kinds have addresses, files and words of their own", () => {
   const routes = kinds().map(([, k]) => k.route);

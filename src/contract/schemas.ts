@@ -8,6 +8,7 @@ import {
   MOST_YEAR_PERCENT,
 } from "../core/link";
 import { BARRIER_MATERIALS } from "../core/propagation";
+import { SITE_START } from "./told";
 
 /* What travels between browser and server, checked at the door. Limits are said in the message. */
 
@@ -62,17 +63,17 @@ export const siteFieldsSchema = z.object({
   latDeg,
   lonDeg,
   mountAglM,
-  mountMaxAglM: mountAglM.nullable().default(null),
-  mastCostPerM: mastCostPerM.nullable().default(null),
-  structure: words("the structure", 200).default(""),
-  power: words("the power", 200).default(""),
-  material: words("the material", 200).default(""),
-  cableEntry: words("the cable entry").default(""),
-  access: words("the access").default(""),
-  owner: words("the owner", 200).default(""),
-  notes: words("the notes", 4000).default(""),
-  mountingPoints: z.array(mountingPointSchema).max(40, "a site has at most 40 mounting points").default([]),
-  ticks: z.array(z.string().max(40)).max(40).default([]),
+  mountMaxAglM: mountAglM.nullable().default(SITE_START.mountMaxAglM),
+  mastCostPerM: mastCostPerM.nullable().default(SITE_START.mastCostPerM),
+  structure: words("the structure", 200).default(SITE_START.structure),
+  power: words("the power", 200).default(SITE_START.power),
+  material: words("the material", 200).default(SITE_START.material),
+  cableEntry: words("the cable entry").default(SITE_START.cableEntry),
+  access: words("the access").default(SITE_START.access),
+  owner: words("the owner", 200).default(SITE_START.owner),
+  notes: words("the notes", 4000).default(SITE_START.notes),
+  mountingPoints: z.array(mountingPointSchema).max(40, "a site has at most 40 mounting points").default(SITE_START.mountingPoints),
+  ticks: z.array(z.string().max(40)).max(40).default(SITE_START.ticks),
 });
 export const newLinkSchema = z.object({ nearSiteId: uuid, farSiteId: uuid, label: z.string().trim().max(80).default("") });
 /** Ground told by hand: level with its height, or heights at distances; with its error. */

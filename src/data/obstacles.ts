@@ -1,6 +1,6 @@
 import { sql } from "drizzle-orm";
-import WKB from "ol/format/WKB";
-import type Polygon from "ol/geom/Polygon";
+import WKB from "ol/format/WKB.js";
+import type Polygon from "ol/geom/Polygon.js";
 import type { LatLon } from "../core/geo";
 import type { FeatureInput, ObstacleInput } from "../core/link";
 import type { Db } from "./client";

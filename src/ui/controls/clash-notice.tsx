@@ -1,5 +1,5 @@
 import type { KindName } from "@/contract";
-import { kindOf } from "@/contract";
+import { toldOf } from "@/contract";
 import type { SaveStatus } from "../state/record";
 import { fieldWords, valueText } from "../wording/fields";
 import type { Units } from "../wording/numbers";
@@ -33,7 +33,7 @@ export const ClashNotice = <F,>({
   const of = (side: object, field: string): string => valueText(units, field, (side as Record<string, unknown>)[field]);
   return (
     <section role="alert" aria-label="Changed elsewhere" className="border-b border-ink px-3.5 py-3">
-      <p className="m-0 mb-2">Someone else changed this {kindOf(kind).words.one} while you did. Nothing is lost: choose which stands.</p>
+      <p className="m-0 mb-2">Someone else changed this {toldOf(kind).words.one} while you did. Nothing is lost: choose which stands.</p>
       <table className="mb-2 w-full border-collapse text-left">
         <thead>
           <tr className="cap">

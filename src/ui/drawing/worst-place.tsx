@@ -3,6 +3,7 @@ import { f1RadiusM, type Ray, rayBulgeM, rayZM } from "@/core/obstacles";
 import type { Units } from "../wording/numbers";
 import type { WorstPlacing } from "./section-captions";
 import type { SectionScale } from "./section-scale";
+import { TYPE } from "./type";
 import { worstWords } from "./worst-words";
 
 /** The worst place, dimensioned: how much it lacks or spares, of what, where. */

@@ -1,5 +1,4 @@
 "use client";
-import { Dialog } from "radix-ui";
 import { useState } from "react";
 import type { ChangeDto, HistoryDto } from "@/contract";
 import { ApiError, getJson } from "../api/client";
@@ -99,31 +98,4 @@ const TakeBack = ({ change, step }: { change: ChangeDto; step: (id: number) => v
   <button type="button" className="press flex-none text-note text-ink" onClick={() => step(change.id)}>
     {change.undone ? "Do again" : "Take back"}
   </button>
-);
-
-/** The same over any sheet. */
-export const HistoryDialog = ({
-  jobId,
-  open,
-  onOpenChange,
-  takeBack,
-}: {
-  jobId: string;
-  open: boolean;
-  onOpenChange: (open: boolean) => void;
-  takeBack: JobHistory["takeBack"];
-}) => (
-  <Dialog.Root open={open} onOpenChange={onOpenChange}>
-    <Dialog.Portal>
-      <Dialog.Overlay className="fixed inset-0 bg-ink/30" />
-      <Dialog.Content
-        aria-describedby={undefined}
-        className="fixed left-1/2 top-1/2 max-h-[88vh] w-[560px] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 overflow-auto border-[1.6px] border-ink bg-paper p-5"
-      >
-        <Dialog.Title className="m-0 mb-1 text-head font-bold">History of the job</Dialog.Title>
-        <HistoryPanel jobId={jobId} takeBack={takeBack} />
-        <Dialog.Close className="press mt-4">Close</Dialog.Close>
-      </Dialog.Content>
-    </Dialog.Portal>
-  </Dialog.Root>
 );

@@ -3,15 +3,19 @@ import { Redo2, Undo2 } from "lucide-react";
 import Link from "next/link";
 import { type ReactNode, useEffect, useState } from "react";
 import type { Verdict } from "@/core/link";
+import { lazyPart, useFetchAhead } from "../controls/lazy-part";
 import { useKeys } from "../controls/use-keys";
 import { VerdictMark } from "../marks/verdict-mark";
 import type { SheetDef } from "../sheets/registry";
 import type { JobHistory } from "../state/job-history";
 import { usePreferences } from "../state/preferences";
-import { HistoryDialog } from "./history-panel";
-import { KeyList } from "./keys";
+
 import { Logo } from "./logo";
-import { Palette, type PaletteAction } from "./palette";
+import type { PaletteAction } from "./palette";
+
+const HistoryDialog = lazyPart(() => import("./history-dialog").then((m) => m.HistoryDialog));
+const KeyList = lazyPart(() => import("./keys").then((m) => m.KeyList));
+const Palette = lazyPart(() => import("./palette").then((m) => m.Palette));
 
 export interface IndexRow {
   readonly key: string;
@@ -87,15 +91,17 @@ export const Sheet = ({
   actions: readonly PaletteAction[];
   children: ReactNode;
 }) => {
-  const [keysOpen, setKeysOpen] = useState(false);
-  const [historyOpen, setHistoryOpen] = useState(false);
-  const [paletteOpen, setPaletteOpen] = useState(false);
+  // Null: never opened yet, and its code not asked for.
+  const [keysOpen, setKeysOpen] = useState<boolean | null>(null);
+  const [historyOpen, setHistoryOpen] = useState<boolean | null>(null);
+  const [paletteOpen, setPaletteOpen] = useState<boolean | null>(null);
   const { units, setUnits, mode, setMode } = usePreferences();
 
-  useKeys({ "$mod+k": () => setPaletteOpen((open) => !open) }, true);
+  useKeys({ "$mod+k": () => setPaletteOpen((open) => open !== true) }, true);
   useKeys({ "$mod+z": undo.undo, "$mod+Shift+z": undo.redo, "[Shift]+?": () => setKeysOpen(true) });
 
   useOnePage();
+  useFetchAhead();
 
   const all: PaletteAction[] = [
     ...rows.map((r) => ({ name: `Go to ${r.name}`, href: r.href })),
@@ -202,24 +208,9 @@ export const Sheet = ({
           ))}
         </section>
       </div>
-      <KeyList open={keysOpen} onOpenChange={setKeysOpen} rows={of.keys} />
-      <HistoryDialog jobId={jobId} open={historyOpen} onOpenChange={setHistoryOpen} takeBack={undo.takeBack} />
-      <Palette open={paletteOpen} onOpenChange={setPaletteOpen} actions={all} />
+      {keysOpen !== null && <KeyList open={keysOpen} onOpenChange={setKeysOpen} rows={of.keys} />}
+      {historyOpen !== null && <HistoryDialog jobId={jobId} open={historyOpen} onOpenChange={setHistoryOpen} takeBack={undo.takeBack} />}
+      {paletteOpen !== null && <Palette open={paletteOpen} onOpenChange={setPaletteOpen} actions={all} />}
     </div>
-  );
-};
-
-/** The units cell of the title strip: press to change. */
-export const UnitsButton = () => {
-  const { units, setUnits } = usePreferences();
-  return (
-    <button
-      type="button"
-      className="press text-body"
-      onClick={() => setUnits(units === "metric" ? "imperial" : "metric")}
-      aria-label={`Units: ${units}. Press to change.`}
-    >
-      {units === "metric" ? "m, dBm, °" : "ft, dBm, °"}
-    </button>
   );
 };

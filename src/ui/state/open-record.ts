@@ -1,5 +1,5 @@
 import { createStore, type StoreApi } from "zustand/vanilla";
-import { type ErrorBody, type FieldsOf, type KindName, kindOf } from "@/contract";
+import { type ErrorBody, type FieldsOf, type KindName, toldOf } from "@/contract";
 import { ApiError } from "../api/client";
 import { type Action, type Draft, draftOf, type OpenState, opened, type Row, reduce, resumed, shownOf } from "./record";
 
@@ -38,7 +38,7 @@ export interface OpenRecord<F> {
 
 /** The fields of a row, by its kind: what else a row carries is not edited. */
 export const rowOf = <F>(kind: KindName, row: Answer): Row<F> => {
-  const keys = Object.keys(kindOf(kind).fields.shape);
+  const keys = Object.keys(toldOf(kind).words.fields);
   return { version: row.version, fields: Object.fromEntries(keys.map((key) => [key, row[key]])) as F };
 };
 
@@ -47,7 +47,7 @@ export const openRecord = <K extends KindName, F extends FieldsOf<K> = FieldsOf<
   row: Answer,
   parts: RecordParts<F>,
 ): OpenRecord<F> => {
-  const secrets = kindOf(kind).secrets ?? [];
+  const secrets = toldOf(kind).secrets ?? [];
   const store = createStore<OpenState<F>>(() => opened(rowOf<F>(kind, row)));
   /** Numbers of edits that have been handed on. */
   let handedOn = 0;

@@ -1,4 +1,4 @@
-import { RECORDS, type SiteDto } from "@/contract";
+import { SITE_START, type SiteDto, toldOf } from "@/contract";
 import type { Edit } from "./outbox";
 
 /**
@@ -6,15 +6,14 @@ import type { Edit } from "./outbox";
  * stands there already. A new one carries the number of its edit as its id until it has its own.
  */
 export const withPendingSites = (jobId: string, sites: readonly SiteDto[], edits: readonly Edit[]): readonly SiteDto[] => {
-  const base = `/api/jobs/${jobId}/${RECORDS.site.route}`;
+  const base = `/api/jobs/${jobId}/${toldOf("site").route}`;
   const mine = edits.filter((e) => e.path === base || e.path.startsWith(`${base}/`));
   if (mine.length === 0) return sites;
   let out = [...sites];
   for (const e of mine) {
     const body = e.body as Partial<SiteDto> & { readonly deleted?: boolean };
     if (e.path === base && e.method === "POST") {
-      const started = RECORDS.site.fields.safeParse(body);
-      if (started.success) out.push({ ...started.data, id: e.id, version: 1 });
+      out.push({ ...SITE_START, ...(body as Omit<SiteDto, keyof typeof SITE_START>), id: e.id, version: 1 });
     } else if (e.method === "PATCH") {
       const id = e.path.slice(base.length + 1);
       const { deleted, version: _v, ...fields } = body;

@@ -1,9 +1,9 @@
-import { isKind, kindOf } from "@/contract";
+import { isKind, toldOf } from "@/contract";
 import { figure, lengthIn, lengthUnit, significant, type Units } from "./numbers";
 
 /** What a field of a kind is called; what a kind no longer has goes by its own name. */
 export const fieldWords = (kind: string, field: string): string =>
-  (isKind(kind) ? (kindOf(kind).words.fields as Readonly<Record<string, string>>)[field] : undefined) ?? field;
+  (isKind(kind) ? (toldOf(kind).words.fields as Readonly<Record<string, string>>)[field] : undefined) ?? field;
 
 const SPACE = " ";
 /** The unit that a number's name ends in, as it is written. Longer endings stand first. */

@@ -1,4 +1,4 @@
-import { type ChangeDto, type FieldChange, isKind, kindOf, type StepDto } from "@/contract";
+import { type ChangeDto, type FieldChange, isKind, type StepDto, toldOf } from "@/contract";
 import { fieldWords, valueText } from "./fields";
 import type { Units } from "./numbers";
 
@@ -14,7 +14,7 @@ const ACTION: Readonly<Record<string, string>> = {
 
 /** What an edit was of: "site Rope Walk", "design 3, Harbour Office to Rope Walk". */
 const subject = (s: StepDto): string => {
-  const what = isKind(s.entity) ? kindOf(s.entity).words.one : s.entity;
+  const what = isKind(s.entity) ? toldOf(s.entity).words.one : s.entity;
   // The job and its brief there are one of: their names say nothing.
   return s.name === "" || s.entity === "brief" || s.entity === "job" ? what : `${what} ${s.name}`;
 };
@@ -65,7 +65,7 @@ export const folded = (changes: readonly ChangeDto[]): Fold[] => {
 export const foldText = ({ first, all }: Fold, units: Units = "metric"): string => {
   if (all.length === 1) return stepText(first, units);
   if (first.action !== "update") {
-    const what = isKind(first.entity) ? kindOf(first.entity).words.many : `${first.entity}s`;
+    const what = isKind(first.entity) ? toldOf(first.entity).words.many : `${first.entity}s`;
     return `${all.length} ${what}, ${ACTION[first.action] ?? first.action}`;
   }
   const oldest = all[all.length - 1]!;

@@ -10,14 +10,15 @@ import { ClashNotice } from "../../controls/clash-notice";
 import { ScrollRegion } from "../../controls/scroll-region";
 import { TypingScope } from "../../controls/typing-scope";
 import { useKeys } from "../../controls/use-keys";
-import { Sheet, UnitsButton } from "../../frame/sheet";
+import { Sheet } from "../../frame/sheet";
 import { Trouble } from "../../frame/trouble";
+import { UnitsButton } from "../../frame/units-button";
 import { useJobHistory } from "../../state/job-history";
 import { useJobNews } from "../../state/job-news";
 import { usePreferences } from "../../state/preferences";
 import { useRecord, useRecordState } from "../../state/use-record";
 import { errorSentence } from "../../wording/errors";
-import { BasisDialog } from "../basis/basis-dialog";
+import { BasisCell } from "../basis/basis-cell";
 import { useJobIndex } from "../job-index";
 import { SHEETS } from "../registry";
 import { SavedCell } from "../section/saved-cell";
@@ -111,7 +112,7 @@ const BriefOpen = ({
           { label: "Sheet", value: "", grow: 1 },
           { label: "Day of visit", value: job.visitOn, grow: 1 },
           { label: "Units", value: <UnitsButton />, grow: 0.9 },
-          { label: "Policy in force", value: <BasisDialog job={job} />, grow: 2.3 },
+          { label: "Policy in force", value: <BasisCell job={job} />, grow: 2.3 },
           { label: "Saved", value: <SavedCell status={status} last={history.last} />, grow: 1.4 },
         ]}
       >

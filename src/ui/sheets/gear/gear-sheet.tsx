@@ -5,12 +5,13 @@ import type { HardwareDto } from "@/contract";
 import { ApiError, postText } from "../../api/client";
 import { keepFile } from "../../api/keep-file";
 import { keys, useHardware, useJob, useVerdicts } from "../../api/queries";
-import { Sheet, UnitsButton } from "../../frame/sheet";
+import { Sheet } from "../../frame/sheet";
 import { Trouble } from "../../frame/trouble";
+import { UnitsButton } from "../../frame/units-button";
 import { useJobHistory } from "../../state/job-history";
 import { errorSentence } from "../../wording/errors";
 import { figure } from "../../wording/numbers";
-import { BasisDialog } from "../basis/basis-dialog";
+import { BasisCell } from "../basis/basis-cell";
 import { useJobIndex } from "../job-index";
 import { SHEETS } from "../registry";
 import { AntennaForm, RadioForm } from "./hardware-forms";
@@ -78,7 +79,7 @@ export const GearSheet = ({ jobId }: { jobId: string }) => {
         { label: "Radios", value: `${radios.length}, ${radios.filter((r) => r.source === "own").length} own`, grow: 1 },
         { label: "Antennas", value: `${antennas.length}, ${antennas.filter((a) => a.source === "own").length} own`, grow: 1 },
         { label: "Units", value: <UnitsButton />, grow: 1 },
-        { label: "Policy in force", value: <BasisDialog job={job.data.job} />, grow: 2 },
+        { label: "Policy in force", value: <BasisCell job={job.data.job} />, grow: 2 },
       ]}
     >
       <div className="panes grid h-full min-h-0 grid-cols-[minmax(0,1fr)_344px]">

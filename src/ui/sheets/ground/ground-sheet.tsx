@@ -5,9 +5,11 @@ import { type DatasetDto, type FeatureDto, latLons, lonLats, type ObstacleDto, t
 import { declination, type LatLon, planeProjection, utmCrsOf } from "@/core/geo";
 import { ApiError } from "../../api/client";
 import { useBasemap, useDatasets, useJob, useRefresh, useVerdicts } from "../../api/queries";
+import { lazyPart } from "../../controls/lazy-part";
 import { useKeys } from "../../controls/use-keys";
-import { Sheet, UnitsButton } from "../../frame/sheet";
+import { Sheet } from "../../frame/sheet";
 import { Trouble } from "../../frame/trouble";
+import { UnitsButton } from "../../frame/units-button";
 import type { GroundMap, MapMode } from "../../map/ground-map";
 import { VerdictMark } from "../../marks/verdict-mark";
 import { useOutbox } from "../../state/browser-outbox";
@@ -16,20 +18,22 @@ import { withPendingSites } from "../../state/pending-sites";
 import { usePreferences } from "../../state/preferences";
 import { errorSentence } from "../../wording/errors";
 import { VERDICT_ORDER, VERDICT_WORD } from "../../wording/verdicts";
-import { BasisDialog } from "../basis/basis-dialog";
+import { BasisCell } from "../basis/basis-cell";
 import { useJobIndex } from "../job-index";
 import { SHEETS } from "../registry";
 import { DRAW_KINDS } from "./draw-kinds";
 import { GroundHead, type Knowledge } from "./ground-head";
 import { DRAWERS, MODES, type Panel } from "./ground-modes";
-import { GroundPanels } from "./ground-panels";
-import { JoinForm } from "./join-form";
 import { ChosenLink, LinkList } from "./link-list";
-import { SiteForm, type SiteValues } from "./site-form";
+import type { SiteValues } from "./site-form";
 import { useDrawing } from "./use-drawing";
 import { useGroundEdits } from "./use-ground-edits";
 import { useGroundMap } from "./use-ground-map";
 import { useView } from "./use-view";
+
+const GroundPanels = lazyPart(() => import("./ground-panels").then((m) => m.GroundPanels));
+const SiteForm = lazyPart(() => import("./site-form").then((m) => m.SiteForm));
+const JoinForm = lazyPart(() => import("./join-form").then((m) => m.JoinForm));
 
 const NO_DATASETS: readonly DatasetDto[] = [];
 
@@ -281,7 +285,7 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
         { label: "Sheet", value: "", grow: 1 },
         { label: "Day of visit", value: data.job.visitOn, grow: 1 },
         { label: "Units", value: <UnitsButton />, grow: 0.9 },
-        { label: "Policy in force", value: <BasisDialog job={data.job} />, grow: 2.3 },
+        { label: "Policy in force", value: <BasisCell job={data.job} />, grow: 2.3 },
         { label: "Saved", value: savedWords(onTheirWay.length, fault !== null, history.last), grow: 1.6 },
       ]}
     >

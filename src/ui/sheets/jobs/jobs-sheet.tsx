@@ -3,16 +3,18 @@ import Link from "next/link";
 import { useEffect, useState } from "react";
 import type { JobSummary } from "@/contract";
 import { useJobs } from "../../api/queries";
+import { lazyPart, Opens, useFetchAhead } from "../../controls/lazy-part";
 import { Logo } from "../../frame/logo";
-import { UnitsButton } from "../../frame/sheet";
 import { Trouble } from "../../frame/trouble";
+import { UnitsButton } from "../../frame/units-button";
 import { VerdictMark } from "../../marks/verdict-mark";
 import { usePreferences } from "../../state/preferences";
 import { VERDICT_ORDER, VERDICT_WORD } from "../../wording/verdicts";
 import { BringJob } from "./bring-job";
 import { LinkTable } from "./link-table";
-import { NewJobDialog } from "./new-job-dialog";
-import { QuickPathDialog } from "./quick-path-dialog";
+
+const NewJobDialog = lazyPart(() => import("./new-job-dialog").then((m) => m.NewJobDialog));
+const QuickPathDialog = lazyPart(() => import("./quick-path-dialog").then((m) => m.QuickPathDialog));
 
 const day = (iso: string): string => new Date(iso).toLocaleDateString("en-GB", { day: "numeric", month: "short", year: "numeric" });
 
@@ -39,6 +41,7 @@ const MarkRow = ({ summary }: { summary: JobSummary }) => {
 export const JobsSheet = () => {
   const { data, error, failureReason, isPending } = useJobs();
   const { units } = usePreferences();
+  useFetchAhead();
   const [chosenId, setChosenId] = useState<string | null>(null);
   const [search, setSearch] = useState("");
   const [today, setToday] = useState("");
@@ -71,8 +74,12 @@ export const JobsSheet = () => {
             className="ml-auto w-[260px] border-b border-ink bg-paper px-1 py-1.5"
           />
           <BringJob />
-          <QuickPathDialog />
-          <NewJobDialog />
+          <Opens part={QuickPathDialog} given={{}} className="press">
+            Quick path
+          </Opens>
+          <Opens part={NewJobDialog} given={{}} className="main-action">
+            New job
+          </Opens>
         </header>
         <main className="min-h-0 overflow-auto">
           {isPending || data === undefined ? (

@@ -11,6 +11,8 @@ import { ApiError, postJson } from "../../api/client";
 import { readPosition } from "../../api/position";
 import { keys } from "../../api/queries";
 import { Choice, Field } from "../../controls/field";
+import type { Opened } from "../../controls/lazy-part";
+import { SheetDialog } from "../../controls/sheet-dialog";
 import { coordinateFault } from "../../wording/coordinates";
 import { errorSentence } from "../../wording/errors";
 import { readNumber } from "../../wording/numbers";
@@ -49,8 +51,7 @@ const formSchema = z
   });
 
 /** Makes a job: what it is called, where it is, under which rules and rain. */
-export const NewJobDialog = () => {
-  const [open, setOpen] = useState(false);
+export const NewJobDialog = ({ open, onOpenChange }: Opened) => {
   const [fault, setFault] = useState<string | null>(null);
   const router = useRouter();
   const client = useQueryClient();
@@ -70,53 +71,38 @@ export const NewJobDialog = () => {
     }
   });
   return (
-    <Dialog.Root open={open} onOpenChange={setOpen}>
-      <Dialog.Trigger className="main-action">New job</Dialog.Trigger>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 bg-ink/30" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed left-1/2 top-1/2 w-[520px] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 border-[1.6px] border-ink bg-paper p-6"
-        >
-          <Dialog.Title className="m-0 mb-4 text-head font-bold">New job</Dialog.Title>
-          <form onSubmit={submit} noValidate className="grid grid-cols-2 gap-x-5 gap-y-3.5">
-            <div className="col-span-2">
-              <Field label="Customer or job" fault={errors.name?.message} {...form.register("name")} />
-            </div>
-            <Field label="Where, in words" {...form.register("place")} />
-            <Field label="Day of visit" type="date" fault={errors.visitOn?.message} {...form.register("visitOn")} />
-            <div className="col-span-2">
-              <Field
-                label="Position of the first building: latitude, longitude"
-                placeholder="47.3000 N, 19.4000 W"
-                fault={errors.where?.message}
-                {...form.register("where")}
-              />
-            </div>
-            <Choice label="Rules" {...form.register("ruleDomain")}>
-              <RuleOptions />
-            </Choice>
-            <Field
-              label="Rain passed 0.01 % of the year, mm/h"
-              inputMode="decimal"
-              fault={errors.rain?.message}
-              {...form.register("rain")}
-            />
-            <RuleCaution className="cap col-span-2 m-0" />
-            {fault !== null && (
-              <p role="alert" className="col-span-2 m-0 text-short-figure">
-                {fault}
-              </p>
-            )}
-            <div className="col-span-2 flex items-center gap-6">
-              <button type="submit" className="main-action" disabled={isSubmitting}>
-                Make the job
-              </button>
-              <Dialog.Close className="press">Leave it</Dialog.Close>
-            </div>
-          </form>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    <SheetDialog open={open} onOpenChange={onOpenChange} title="New job">
+      <form onSubmit={submit} noValidate className="grid grid-cols-2 gap-x-5 gap-y-3.5">
+        <div className="col-span-2">
+          <Field label="Customer or job" fault={errors.name?.message} {...form.register("name")} />
+        </div>
+        <Field label="Where, in words" {...form.register("place")} />
+        <Field label="Day of visit" type="date" fault={errors.visitOn?.message} {...form.register("visitOn")} />
+        <div className="col-span-2">
+          <Field
+            label="Position of the first building: latitude, longitude"
+            placeholder="47.3000 N, 19.4000 W"
+            fault={errors.where?.message}
+            {...form.register("where")}
+          />
+        </div>
+        <Choice label="Rules" {...form.register("ruleDomain")}>
+          <RuleOptions />
+        </Choice>
+        <Field label="Rain passed 0.01 % of the year, mm/h" inputMode="decimal" fault={errors.rain?.message} {...form.register("rain")} />
+        <RuleCaution className="cap col-span-2 m-0" />
+        {fault !== null && (
+          <p role="alert" className="col-span-2 m-0 text-short-figure">
+            {fault}
+          </p>
+        )}
+        <div className="col-span-2 flex items-center gap-6">
+          <button type="submit" className="main-action" disabled={isSubmitting}>
+            Make the job
+          </button>
+          <Dialog.Close className="press">Leave it</Dialog.Close>
+        </div>
+      </form>
+    </SheetDialog>
   );
 };

@@ -9,7 +9,9 @@ import { ApiError, postJson } from "../../api/client";
 import { readPosition } from "../../api/position";
 import { keys } from "../../api/queries";
 import { Choice, Field } from "../../controls/field";
+import type { Opened } from "../../controls/lazy-part";
 import { NumberField } from "../../controls/number-field";
+import { SheetDialog } from "../../controls/sheet-dialog";
 import { UnitField } from "../../controls/unit-field";
 import { coordinateFault } from "../../wording/coordinates";
 import { errorSentence } from "../../wording/errors";
@@ -75,8 +77,7 @@ const read = async (f: Asked): Promise<QuickPath | { readonly fault: string }> =
 };
 
 /** A path without a map, out of what is known of it; it becomes an ordinary job. */
-export const QuickPathDialog = () => {
-  const [open, setOpen] = useState(false);
+export const QuickPathDialog = ({ open, onOpenChange }: Opened) => {
   const [f, setF] = useState(START);
   const [fault, setFault] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
@@ -101,90 +102,84 @@ export const QuickPathDialog = () => {
     }
   };
   return (
-    <Dialog.Root open={open} onOpenChange={setOpen}>
-      <Dialog.Trigger className="press">Quick path</Dialog.Trigger>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 bg-ink/30" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed left-1/2 top-1/2 max-h-[96dvh] w-[520px] max-w-[96vw] -translate-x-1/2 -translate-y-1/2 overflow-auto border-[1.6px] border-ink bg-paper p-6"
-        >
-          <Dialog.Title className="m-0 text-head font-bold">Quick path</Dialog.Title>
-          <p className="cap m-0 mb-3">What is known is enough. It becomes an ordinary job; everything can be told better later.</p>
-          <form
-            noValidate
-            className="grid grid-cols-2 gap-x-5 gap-y-3"
-            onSubmit={(e) => {
-              e.preventDefault();
-              // What a field refuses is never taken for what it held before.
-              const wrong = e.currentTarget.querySelector<HTMLElement>('[aria-invalid="true"]');
-              if (wrong === null) void submit();
-              else {
-                setFault("One figure cannot be taken as it is typed.");
-                wrong.focus();
-              }
-            }}
-          >
-            <Where f={f} set={set} />
-            <UnitField
-              label="Near mount above ground"
-              quantity="height"
-              value={f.nearAglM}
-              onChange={(nearAglM) => set({ nearAglM })}
-              usual={{ least: 1.5, most: 60 }}
-              most={300}
-            />
-            <UnitField
-              label="Far mount above ground"
-              quantity="height"
-              value={f.farAglM}
-              onChange={(farAglM) => set({ farAglM })}
-              usual={{ least: 1.5, most: 60 }}
-              most={300}
-            />
-            <Choice label="Ground between" value={f.ground} onChange={(e) => set({ ground: e.target.value as Asked["ground"] })}>
-              <option value="flat">flat land, nothing on it</option>
-              <option value="water">water all the way</option>
-              <option value="terrain">terrain, which I have or bring in</option>
-            </Choice>
-            <NumberField
-              label="Wanted at the far end"
-              unit="Mbps"
-              optional
-              value={f.needToFarMbps}
-              least={0}
-              most={100_000}
-              onChange={(needToFarMbps) => set({ needToFarMbps })}
-            />
-            <Choice label="Rules" value={f.ruleDomain} onChange={(e) => set({ ruleDomain: e.target.value as Asked["ruleDomain"] })}>
-              <RuleOptions />
-            </Choice>
-            <Field label="Called" value={f.name} maxLength={80} onChange={(e) => set({ name: e.target.value })} />
-            <RuleCaution className="cap m-0 self-end" />
-            <NumberField
-              label="And back"
-              unit="Mbps"
-              optional
-              value={f.needToNearMbps}
-              least={0}
-              most={100_000}
-              onChange={(needToNearMbps) => set({ needToNearMbps })}
-            />
-            {fault !== null && (
-              <p role="alert" className="col-span-2 m-0 text-short-figure">
-                {fault}
-              </p>
-            )}
-            <div className="col-span-2 flex items-center gap-6">
-              <button type="submit" className="main-action" disabled={busy}>
-                Draw the path
-              </button>
-              <Dialog.Close className="press">Leave it</Dialog.Close>
-            </div>
-          </form>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    <SheetDialog
+      open={open}
+      onOpenChange={onOpenChange}
+      title="Quick path"
+      note="What is known is enough. It becomes an ordinary job; everything can be told better later."
+    >
+      <form
+        noValidate
+        className="grid grid-cols-2 gap-x-5 gap-y-3"
+        onSubmit={(e) => {
+          e.preventDefault();
+          // What a field refuses is never taken for what it held before.
+          const wrong = e.currentTarget.querySelector<HTMLElement>('[aria-invalid="true"]');
+          if (wrong === null) void submit();
+          else {
+            setFault("One figure cannot be taken as it is typed.");
+            wrong.focus();
+          }
+        }}
+      >
+        <Where f={f} set={set} />
+        <UnitField
+          label="Near mount above ground"
+          quantity="height"
+          value={f.nearAglM}
+          onChange={(nearAglM) => set({ nearAglM })}
+          usual={{ least: 1.5, most: 60 }}
+          most={300}
+        />
+        <UnitField
+          label="Far mount above ground"
+          quantity="height"
+          value={f.farAglM}
+          onChange={(farAglM) => set({ farAglM })}
+          usual={{ least: 1.5, most: 60 }}
+          most={300}
+        />
+        <Choice label="Ground between" value={f.ground} onChange={(e) => set({ ground: e.target.value as Asked["ground"] })}>
+          <option value="flat">flat land, nothing on it</option>
+          <option value="water">water all the way</option>
+          <option value="terrain">terrain, which I have or bring in</option>
+        </Choice>
+        <NumberField
+          label="Wanted at the far end"
+          unit="Mbps"
+          optional
+          value={f.needToFarMbps}
+          least={0}
+          most={100_000}
+          onChange={(needToFarMbps) => set({ needToFarMbps })}
+        />
+        <Choice label="Rules" value={f.ruleDomain} onChange={(e) => set({ ruleDomain: e.target.value as Asked["ruleDomain"] })}>
+          <RuleOptions />
+        </Choice>
+        <Field label="Called" value={f.name} maxLength={80} onChange={(e) => set({ name: e.target.value })} />
+        <RuleCaution className="cap m-0 self-end" />
+        <NumberField
+          label="And back"
+          unit="Mbps"
+          optional
+          value={f.needToNearMbps}
+          least={0}
+          most={100_000}
+          onChange={(needToNearMbps) => set({ needToNearMbps })}
+        />
+        {fault !== null && (
+          <p role="alert" className="col-span-2 m-0 text-short-figure">
+            {fault}
+          </p>
+        )}
+        <div className="col-span-2 flex items-center gap-6">
+          <button type="submit" className="main-action" disabled={busy}>
+            Draw the path
+          </button>
+          <Dialog.Close className="press">Leave it</Dialog.Close>
+        </div>
+      </form>
+    </SheetDialog>
   );
 };
 

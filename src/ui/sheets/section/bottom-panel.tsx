@@ -3,19 +3,21 @@ import { Tabs } from "radix-ui";
 import { type ReactNode, useMemo } from "react";
 import type { DesignFields, JobDto } from "@/contract";
 import { LEAST_POWER_DBM, MOST_POWER_DBM, pathStateOf, type Verdict, widthSweep } from "@/core/link";
+import { lazyPart } from "../../controls/lazy-part";
 import { TypedFigure } from "../../controls/typed-figure";
-import { DoubtDrawing } from "../../drawing/doubt-drawing";
 import { Ladder } from "../../drawing/ladder";
 import { LevelDrawing } from "../../drawing/level-drawing";
-import { RateDrawing } from "../../drawing/rate-drawing";
 import { useSize } from "../../drawing/use-size";
-import { YearDrawing } from "../../drawing/year-drawing";
 import { VerdictMark } from "../../marks/verdict-mark";
 import { cutMiddle } from "../../wording/names";
 import type { Units } from "../../wording/numbers";
 import { VERDICT_WORD } from "../../wording/verdicts";
 import { bandOffsets, type Doubt } from "./use-doubt";
 import type { Evaluation } from "./use-evaluation";
+
+const DoubtDrawing = lazyPart(() => import("../../drawing/doubt-drawing").then((m) => m.DoubtDrawing));
+const RateDrawing = lazyPart(() => import("../../drawing/rate-drawing").then((m) => m.RateDrawing));
+const YearDrawing = lazyPart(() => import("../../drawing/year-drawing").then((m) => m.YearDrawing));
 
 const HEIGHT_PX = 241;
 const HEAD_PX = 34;

@@ -8,7 +8,7 @@ import { Choice } from "../../controls/field";
 import { NumberField } from "../../controls/number-field";
 import { figure } from "../../wording/numbers";
 import { fitChannel } from "./gear-rules";
-import { permissionLine } from "./permission-dialog";
+import { permissionLine } from "./permission-words";
 
 const BANDS = ["2.4", "5", "6", "24", "60", "80"];
 

@@ -6,9 +6,10 @@ import { useForm } from "react-hook-form";
 import { z } from "zod";
 import { type DesignFields, type RecordedPermission, recordedPermissionSchema } from "@/contract";
 import type { Finding } from "@/core/link";
-import { permissionState } from "@/core/radio";
 import { Field } from "../../controls/field";
-import { figure, readNumber } from "../../wording/numbers";
+import { SheetDialog } from "../../controls/sheet-dialog";
+import { readNumber } from "../../wording/numbers";
+import { permissionLine } from "./permission-words";
 
 const fields = recordedPermissionSchema.shape;
 const number = (what: string) =>
@@ -48,21 +49,6 @@ const asked = (found: readonly Finding[]): string => {
     if (f.code === "over-rule" && f.values.morePermission !== null) return f.values.morePermission;
   }
   return "";
-};
-
-const STATE_WORDS = {
-  covers: "covers this channel",
-  "not yet": "not yet in force",
-  expired: "ended",
-  "other channel": "another channel",
-} as const;
-
-export const permissionLine = (p: RecordedPermission, design: DesignFields, day: string): string => {
-  const half = design.widthMhz / 2;
-  const state = permissionState(p, design.centreMhz - half, design.centreMhz + half, day);
-  const power = p.maxEirpDbm === null ? "" : `, up to ${figure(p.maxEirpDbm, Number.isInteger(p.maxEirpDbm) ? 0 : 1)} dBm EIRP`;
-  const until = p.until === null ? "" : `, until ${p.until}`;
-  return `${p.number}: ${figure(p.lowMhz)} to ${figure(p.highMhz)} MHz${power}${until}; ${STATE_WORDS[state]}`;
 };
 
 /** Records a permission: who holds it, which number, what it covers and until when. It covers only that. */
@@ -109,61 +95,47 @@ export const PermissionDialog = ({
   });
   const wanted = asked(found);
   return (
-    <Dialog.Root open={open} onOpenChange={onOpenChange}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-20 bg-ink/30" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed left-1/2 top-1/2 z-20 max-h-[94vh] w-[560px] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 overflow-auto border-[1.6px] border-ink bg-paper p-6"
-        >
-          <Dialog.Title className="m-0 mb-1 text-head font-bold">Record a permission</Dialog.Title>
-          {wanted !== "" && <p className="m-0 mb-3 text-body">The rules ask for: {wanted}.</p>}
-          {design.permissions.length > 0 && (
-            <ul className="m-0 mb-3 list-none border-y border-rule p-0 py-1.5 text-line" aria-label="On record">
-              {design.permissions.map((p, i) => (
-                <li key={`${p.number}-${p.lowMhz}-${p.from}`} className="flex gap-3 py-0.5">
-                  <span className="flex-1">{permissionLine(p, design, day)}</span>
-                  <button
-                    type="button"
-                    className="press"
-                    aria-label={`Take ${p.number} off the record`}
-                    onClick={() => change({ permissions: design.permissions.filter((_, k) => k !== i) })}
-                  >
-                    Take off
-                  </button>
-                </li>
-              ))}
-            </ul>
-          )}
-          <form onSubmit={submit} noValidate className="grid grid-cols-2 gap-x-5 gap-y-3">
-            <Field label="Number or reference" fault={errors.number?.message} {...form.register("number")} />
-            <Field label="Kind" placeholder="licence, registration" fault={errors.kind?.message} {...form.register("kind")} />
-            <Field label="Holder" fault={errors.holder?.message} {...form.register("holder")} />
-            <Field label="Place it is for" fault={errors.place?.message} {...form.register("place")} />
-            <Field label="From, MHz" inputMode="decimal" fault={errors.lowMhz?.message} {...form.register("lowMhz")} />
-            <Field label="To, MHz" inputMode="decimal" fault={errors.highMhz?.message} {...form.register("highMhz")} />
-            <Field label="First day" type="date" fault={errors.from?.message} {...form.register("from")} />
-            <Field label="Last day, empty for open" type="date" fault={errors.until?.message} {...form.register("until")} />
-            <Field
-              label="Highest EIRP granted, dBm"
-              inputMode="decimal"
-              fault={errors.maxEirpDbm?.message}
-              {...form.register("maxEirpDbm")}
-            />
-            <Field label="Note, where the paper lies" fault={errors.note?.message} {...form.register("note")} />
-            <p className="cap col-span-2 m-0">
-              It covers this channel, this power and these days, and nothing else. The rule sets are a planning aid; the local regulator
-              decides.
-            </p>
-            <div className="col-span-2 flex items-center gap-6">
-              <button type="submit" className="main-action">
-                Record it
+    <SheetDialog open={open} onOpenChange={onOpenChange} title="Record a permission" width="broad">
+      {wanted !== "" && <p className="m-0 mb-3 text-body">The rules ask for: {wanted}.</p>}
+      {design.permissions.length > 0 && (
+        <ul className="m-0 mb-3 list-none border-y border-rule p-0 py-1.5 text-line" aria-label="On record">
+          {design.permissions.map((p, i) => (
+            <li key={`${p.number}-${p.lowMhz}-${p.from}`} className="flex gap-3 py-0.5">
+              <span className="flex-1">{permissionLine(p, design, day)}</span>
+              <button
+                type="button"
+                className="press"
+                aria-label={`Take ${p.number} off the record`}
+                onClick={() => change({ permissions: design.permissions.filter((_, k) => k !== i) })}
+              >
+                Take off
               </button>
-              <Dialog.Close className="press">Leave it</Dialog.Close>
-            </div>
-          </form>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+            </li>
+          ))}
+        </ul>
+      )}
+      <form onSubmit={submit} noValidate className="grid grid-cols-2 gap-x-5 gap-y-3">
+        <Field label="Number or reference" fault={errors.number?.message} {...form.register("number")} />
+        <Field label="Kind" placeholder="licence, registration" fault={errors.kind?.message} {...form.register("kind")} />
+        <Field label="Holder" fault={errors.holder?.message} {...form.register("holder")} />
+        <Field label="Place it is for" fault={errors.place?.message} {...form.register("place")} />
+        <Field label="From, MHz" inputMode="decimal" fault={errors.lowMhz?.message} {...form.register("lowMhz")} />
+        <Field label="To, MHz" inputMode="decimal" fault={errors.highMhz?.message} {...form.register("highMhz")} />
+        <Field label="First day" type="date" fault={errors.from?.message} {...form.register("from")} />
+        <Field label="Last day, empty for open" type="date" fault={errors.until?.message} {...form.register("until")} />
+        <Field label="Highest EIRP granted, dBm" inputMode="decimal" fault={errors.maxEirpDbm?.message} {...form.register("maxEirpDbm")} />
+        <Field label="Note, where the paper lies" fault={errors.note?.message} {...form.register("note")} />
+        <p className="cap col-span-2 m-0">
+          It covers this channel, this power and these days, and nothing else. The rule sets are a planning aid; the local regulator
+          decides.
+        </p>
+        <div className="col-span-2 flex items-center gap-6">
+          <button type="submit" className="main-action">
+            Record it
+          </button>
+          <Dialog.Close className="press">Leave it</Dialog.Close>
+        </div>
+      </form>
+    </SheetDialog>
   );
 };

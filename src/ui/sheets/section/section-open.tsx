@@ -9,11 +9,13 @@ import { ApiError } from "../../api/client";
 import { type LinkBundle, useFeatures, useJob, useKeptProfile, useVerdicts } from "../../api/queries";
 import { Calm } from "../../controls/calm";
 import { ClashNotice } from "../../controls/clash-notice";
+import { lazyPart } from "../../controls/lazy-part";
 import { TypingScope } from "../../controls/typing-scope";
 import { useKeys } from "../../controls/use-keys";
 import type { ClearsFrom, Ghost } from "../../drawing/section-props";
 import { useSize } from "../../drawing/use-size";
-import { Sheet, UnitsButton } from "../../frame/sheet";
+import { Sheet } from "../../frame/sheet";
+import { UnitsButton } from "../../frame/units-button";
 import { VerdictMark } from "../../marks/verdict-mark";
 import { useJobHistory } from "../../state/job-history";
 import { useJobNews } from "../../state/job-news";
@@ -24,27 +26,28 @@ import { mendWordsOf } from "../../wording/findings";
 import { cutMiddle } from "../../wording/names";
 import { policyText } from "../../wording/policy";
 import { VERDICT_WORD } from "../../wording/verdicts";
-import { BasisDialog } from "../basis/basis-dialog";
+import { BasisCell } from "../basis/basis-cell";
 import { useJobIndex } from "../job-index";
 import { SHEETS } from "../registry";
 import { BottomPanel, VIEWS, type View } from "./bottom-panel";
-import { ComparePanel } from "./compare-panel";
 import { changeOf } from "./design-actions";
 import { DrawingArea } from "./drawing-area";
 import { FindingsColumn } from "./findings-column";
 import { GroundWays, StartNote } from "./first-steps";
-import { GearPanel } from "./gear-panel";
-import { PermissionDialog } from "./permission-dialog";
-import { PictureMenu } from "./picture-menu";
-import { PolicyChoice } from "./policy-choice";
 import { SavedCell } from "./saved-cell";
 import { SectionHeader } from "./section-header";
 import { lookedAt, restsOn } from "./section-words";
-import { SolverView } from "./solver-view";
 import { useDoubt } from "./use-doubt";
 import { type Evaluation, useCoreProfile, useEvaluation, useFindings } from "./use-evaluation";
 import { useLinkActions } from "./use-link-actions";
 import { YearChoice } from "./year-choice";
+
+const ComparePanel = lazyPart(() => import("./compare-panel").then((m) => m.ComparePanel));
+const GearPanel = lazyPart(() => import("./gear-panel").then((m) => m.GearPanel));
+const PermissionDialog = lazyPart(() => import("./permission-dialog").then((m) => m.PermissionDialog));
+const PictureMenu = lazyPart(() => import("./picture-menu").then((m) => m.PictureMenu));
+const PolicyChoice = lazyPart(() => import("./policy-choice").then((m) => m.PolicyChoice));
+const SolverView = lazyPart(() => import("./solver-view").then((m) => m.SolverView));
 
 const HEADER_PX = 76;
 /** Below this width the header stands in three rows. */
@@ -98,7 +101,7 @@ export const SectionOpen = ({
   const [reverse, setReverse] = useState(false);
   const [view, setView] = useState<View>("level");
   const [beside, setBeside] = useState<(typeof BESIDE)[number]>("findings");
-  const [recording, setRecording] = useState(false);
+  const [recording, setRecording] = useState<boolean | null>(null);
   const [trueShape, setTrueShape] = useState(false);
   const [said, setSaid] = useState<string | null>(null);
   const [comparedId, setComparedId] = useState<string | null>(null);
@@ -258,7 +261,7 @@ export const SectionOpen = ({
           { label: "Sheet", value: "", grow: 1 },
           { label: "Day of visit", value: job.visitOn, grow: 1 },
           { label: "Units", value: <UnitsButton />, grow: 0.9 },
-          { label: "Policy of the job", value: <BasisDialog job={job} />, grow: 2.3 },
+          { label: "Policy of the job", value: <BasisCell job={job} />, grow: 2.3 },
           { label: "Saved", value: <SavedCell status={status} last={history.last} />, grow: 1.6 },
         ]}
       >
@@ -422,7 +425,16 @@ export const SectionOpen = ({
               </Tabs.Root>
             )}
           </Calm>
-          <PermissionDialog open={recording} onOpenChange={setRecording} design={design} found={found} day={job.visitOn} change={change} />
+          {recording !== null && (
+            <PermissionDialog
+              open={recording}
+              onOpenChange={setRecording}
+              design={design}
+              found={found}
+              day={job.visitOn}
+              change={change}
+            />
+          )}
           <Calm of={[bundle, units, calm, calmEvaluation, doubt, found, reverse, view, year, wholeJob.data, lines.length]}>
             {() => (
               <BottomPanel

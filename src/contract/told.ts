@@ -1,0 +1,278 @@
+/*
+ * What the browser needs of every kind of record before anything is typed: its address, its words, what of it is secret.
+ * Its fields, with their rules, are in records.ts, which builds on this list.
+ */
+
+export interface ToldKind {
+  readonly parent: "none" | "job" | "site" | "link";
+  /** False: there is at most one of its parent, and its id is the parent's. */
+  readonly many: boolean;
+  /** Its name in addresses: /api/jobs/{job}/{route}/{id}. */
+  readonly route: string;
+  /** What it is called; each of its fields has a word, so that these are its fields. */
+  readonly words: { readonly one: string; readonly many: string; readonly fields: Readonly<Record<string, string>> };
+  /** Fields that are never told: not in history, undo, news, drafts, bundles, lists or logs. */
+  readonly secrets?: readonly string[] | undefined;
+}
+
+export const TOLD = {
+  job: {
+    parent: "none",
+    many: true,
+    route: "jobs",
+    words: {
+      one: "basis of the job",
+      many: "jobs",
+      fields: {
+        name: "name",
+        place: "place",
+        stage: "stage",
+        visitOn: "day of visit",
+        centreLatDeg: "centre",
+        centreLonDeg: "centre",
+        ruleDomain: "rules",
+        clearancePolicy: "clearance policy",
+        kFactor: "k",
+        kLow20: "low k at 20 km",
+        kLow50: "low k at 50 km",
+        kLow100: "low k at 100 km",
+        treePolicy: "tree policy",
+        leafState: "leaves",
+        horizonYears: "horizon",
+        throughputSchool: "throughput school",
+        freeShare: "free share",
+        marginDb: "margin",
+        rainRate001MmH: "rain rate",
+        temperatureC: "temperature",
+        pressureHpa: "pressure",
+        vapourDensityGm3: "vapour",
+        climateZone: "climate",
+        gradientDn1NPerKm: "dN1",
+        roughnessSaM: "terrain roughness",
+        waterSurface: "water",
+        tideRangeM: "tide range",
+        waterRoughnessM: "waves",
+      },
+    },
+  },
+  brief: {
+    parent: "job",
+    many: false,
+    route: "brief",
+    words: {
+      one: "brief",
+      many: "briefs",
+      fields: {
+        customer: "customer",
+        contact: "contact",
+        purpose: "purpose",
+        devices: "devices",
+        recorder: "recorder",
+        feed: "feed",
+        source: "source",
+        wifiChannels: "Wi-Fi channels",
+        shapes: "shapes compared",
+        inventory: "what is there",
+        oldFailure: "why the old link failed",
+        oldFailureNote: "note on the old link",
+        photoRequests: "photos asked for",
+        permissions: "permissions",
+      },
+    },
+  },
+  site: {
+    parent: "job",
+    many: true,
+    route: "sites",
+    words: {
+      one: "site",
+      many: "sites",
+      fields: {
+        name: "name",
+        latDeg: "position",
+        lonDeg: "position",
+        mountAglM: "mount height",
+        mountMaxAglM: "highest mount",
+        mastCostPerM: "cost of mast",
+        structure: "structure",
+        power: "power",
+        material: "material",
+        cableEntry: "cable entry",
+        access: "access",
+        owner: "owner",
+        notes: "notes",
+        mountingPoints: "mounting points",
+        ticks: "what was looked at",
+      },
+    },
+  },
+  link: {
+    parent: "job",
+    many: true,
+    route: "links",
+    words: { one: "link", many: "links", fields: { label: "label", stage: "stage", groundTold: "told ground" } },
+  },
+  design: {
+    parent: "link",
+    many: true,
+    route: "designs",
+    words: {
+      one: "design",
+      many: "designs",
+      fields: {
+        nearMountAglM: "near mount",
+        farMountAglM: "far mount",
+        nearMountId: "near mounting point",
+        farMountId: "far mounting point",
+        nearRadioId: "near radio",
+        farRadioId: "far radio",
+        nearAntennaId: "near antenna",
+        farAntennaId: "far antenna",
+        nearPowerDbm: "near power",
+        farPowerDbm: "far power",
+        nearFeederLossDb: "near feeder loss",
+        farFeederLossDb: "far feeder loss",
+        nearConnectorLossDb: "near connector loss",
+        farConnectorLossDb: "far connector loss",
+        nearWall: "near wall",
+        farWall: "far wall",
+        nearWallLossDb: "near wall loss",
+        farWallLossDb: "far wall loss",
+        nearInterferenceDbm: "near interference",
+        farInterferenceDbm: "far interference",
+        nearAimAzimuthDeg: "near azimuth",
+        farAimAzimuthDeg: "far azimuth",
+        nearAimTiltDeg: "near tilt",
+        farAimTiltDeg: "far tilt",
+        frameShareToFar: "share of the frame",
+        centreMhz: "channel",
+        widthMhz: "width",
+        needToFarMbps: "need to far",
+        needToNearMbps: "need to near",
+        trimsM: "planned cuts",
+        needYearPercent: "share of the year",
+        nearPort: "near port",
+        farPort: "far port",
+        permissions: "permissions",
+        policyOver: "policy of this link",
+      },
+    },
+  },
+  obstacle: {
+    parent: "job",
+    many: true,
+    route: "obstacles",
+    words: {
+      one: "obstacle",
+      many: "obstacles",
+      fields: {
+        name: "name",
+        kind: "kind",
+        outline: "outline",
+        holes: "courtyards",
+        baseAmslM: "foot",
+        heightM: "height",
+        crownBaseM: "foot of the crown",
+        freeBelowM: "free air",
+        growthMPerYear: "growth",
+        heightSigmaM: "error of the height",
+        species: "species",
+        leaf: "leaves",
+        source: "source",
+        heightSource: "where the height is from",
+        surveyedOn: "day of the survey",
+      },
+    },
+  },
+  feature: {
+    parent: "job",
+    many: true,
+    route: "features",
+    words: { one: "named ground", many: "named ground", fields: { name: "name", points: "line" } },
+  },
+  photo: {
+    parent: "job",
+    many: true,
+    route: "photos",
+    words: {
+      one: "photo",
+      many: "photos",
+      fields: { siteId: "site", fromWhere: "where from", bearingDeg: "bearing", takenOn: "day", note: "note" },
+    },
+  },
+  basemap: {
+    parent: "job",
+    many: true,
+    route: "basemaps",
+    words: {
+      one: "map beneath the drawing",
+      many: "maps",
+      fields: { kind: "kind", name: "name", address: "address", uploadId: "file", credit: "credit" },
+    },
+  },
+} as const satisfies Readonly<Record<string, ToldKind>>;
+
+export type KindName = keyof typeof TOLD;
+
+const LIST: Record<string, ToldKind> = { ...TOLD };
+
+export const isKind = (name: string): boolean => Object.hasOwn(LIST, name);
+
+/** @throws RangeError when there is no such kind. */
+export const toldOf = (name: string): ToldKind => {
+  const found = isKind(name) ? LIST[name] : undefined;
+  if (found === undefined) throw new RangeError(`no kind of record is called ${name}`);
+  return found;
+};
+
+/** Where a record of a job is edited. */
+export const recordPath = (jobId: string, kind: string, id: string): string => {
+  const k = toldOf(kind);
+  if (k.parent === "none") return `/api/jobs/${jobId}`;
+  return `/api/jobs/${jobId}/${k.route}${k.many ? `/${id}` : ""}`;
+};
+
+/** Adds a kind to this list while a test runs. @returns a function that takes it off again. */
+export const withTold = (name: string, k: ToldKind): (() => void) => {
+  if (isKind(name)) throw new RangeError(`${name} is on the list already`);
+  LIST[name] = k;
+  return () => {
+    delete LIST[name];
+  };
+};
+
+/** What a new site starts with where nothing is typed. */
+export const SITE_START = {
+  mountMaxAglM: null,
+  mastCostPerM: null,
+  structure: "",
+  power: "",
+  material: "",
+  cableEntry: "",
+  access: "",
+  owner: "",
+  notes: "",
+  mountingPoints: [],
+  ticks: [],
+};
+
+/** Stage of a link whose design was chosen for it to start with. */
+export const FIRST_STAGE = "First design";
+
+/** A file goes up in pieces of this size. */
+export const PIECE_BYTES = 4_000_000;
+
+/** Permissions that a job may need. */
+export const PERMISSIONS = [
+  "landlord",
+  "planning",
+  "heritage",
+  "tree-owner",
+  "line-terms",
+  "privacy",
+  "controls",
+  "supplies",
+  "heights",
+  "mains",
+  "roadside",
+] as const;

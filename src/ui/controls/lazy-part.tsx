@@ -1,0 +1,129 @@
+"use client";
+import { type ComponentType, type ReactNode, useEffect, useState } from "react";
+
+/* Parts of a page that are not needed to see it: their code comes when they are first shown, or when the page has nothing else to do. */
+
+const toCome = new Set<() => Promise<unknown>>();
+
+const FETCH_AFTER_MS = 1500;
+
+/** Fetches what is still to come, one part after another, once the page is drawn: it is there when the server is not. */
+export const useFetchAhead = (): void => {
+  useEffect(() => {
+    let stopped = false;
+    const idle = (): Promise<void> =>
+      new Promise((go) => {
+        if ("requestIdleCallback" in window) requestIdleCallback(() => go());
+        else setTimeout(go, 50);
+      });
+    const start = setTimeout(async () => {
+      for (const fetchPart of toCome) {
+        await idle();
+        if (stopped) return;
+        await fetchPart().catch(() => undefined);
+      }
+    }, FETCH_AFTER_MS);
+    return () => {
+      stopped = true;
+      clearTimeout(start);
+    };
+  }, []);
+};
+
+/**
+ * A component whose code is fetched apart. When it cannot be fetched it says so where it would stand, and can be asked again.
+ * @param meanwhile what stands there until it is here.
+ */
+export const lazyPart = <P extends object>(load: () => Promise<ComponentType<P>>, meanwhile: ReactNode = null): ComponentType<P> => {
+  let here: ComponentType<P> | null = null;
+  let pending: Promise<unknown> | null = null;
+  const fetchPart = (): Promise<unknown> => {
+    pending ??= load().then(
+      (part) => {
+        here = part;
+        toCome.delete(fetchPart);
+      },
+      (error: unknown) => {
+        pending = null;
+        throw error;
+      },
+    );
+    return pending;
+  };
+  toCome.add(fetchPart);
+  // biome-ignore lint/correctness/noComponentHookFactories: made once for each part, at the top of a module.
+  const Part = (props: P) => {
+    const [asked, setAsked] = useState(0);
+    const [state, setState] = useState<"coming" | "here" | "failed">(here === null ? "coming" : "here");
+    // biome-ignore lint/correctness/useExhaustiveDependencies: asked anew when the user says so
+    useEffect(() => {
+      if (here !== null) return;
+      let gone = false;
+      fetchPart().then(
+        () => gone || setState("here"),
+        () => gone || setState("failed"),
+      );
+      return () => {
+        gone = true;
+      };
+    }, [asked]);
+    if (here !== null) {
+      const Here = here;
+      return <Here {...props} />;
+    }
+    if (state !== "failed") return meanwhile;
+    return (
+      <p role="alert" className="m-0 text-line text-short-figure">
+        This part of the page could not be fetched.{" "}
+        <button
+          type="button"
+          className="press text-line text-ink"
+          onClick={() => {
+            setState("coming");
+            setAsked(asked + 1);
+          }}
+        >
+          Ask again
+        </button>
+      </p>
+    );
+  };
+  return Part;
+};
+
+export interface Opened {
+  readonly open: boolean;
+  readonly onOpenChange: (open: boolean) => void;
+}
+
+/** A button with its dialog, whose code comes with the first press; what was typed in it stays while it is closed. */
+export function Opens<P extends Opened>({
+  part: Part,
+  given,
+  className,
+  children,
+  "data-testid": testId,
+}: {
+  part: ComponentType<P>;
+  given: Omit<P, keyof Opened>;
+  className: string;
+  children: ReactNode;
+  "data-testid"?: string;
+}) {
+  const [open, setOpen] = useState<boolean | null>(null);
+  return (
+    <>
+      <button
+        type="button"
+        className={className}
+        aria-haspopup="dialog"
+        aria-expanded={open === true}
+        data-testid={testId}
+        onClick={() => setOpen(true)}
+      >
+        {children}
+      </button>
+      {open !== null && <Part {...({ ...given, open, onOpenChange: setOpen } as unknown as P)} />}
+    </>
+  );
+}
