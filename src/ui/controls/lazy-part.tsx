@@ -7,15 +7,17 @@ const toCome = new Set<() => Promise<unknown>>();
 
 const FETCH_AFTER_MS = 1500;
 
+/** When the page has nothing to do, but within two seconds. */
+const idle = (): Promise<void> =>
+  new Promise((go) => {
+    if ("requestIdleCallback" in window) requestIdleCallback(() => go(), { timeout: 2000 });
+    else setTimeout(go, 50);
+  });
+
 /** Fetches what is still to come, one part after another, once the page is drawn: it is there when the server is not. */
 export const useFetchAhead = (): void => {
   useEffect(() => {
     let stopped = false;
-    const idle = (): Promise<void> =>
-      new Promise((go) => {
-        if ("requestIdleCallback" in window) requestIdleCallback(() => go());
-        else setTimeout(go, 50);
-      });
     const start = setTimeout(async () => {
       for (const fetchPart of toCome) {
         await idle();
@@ -32,7 +34,7 @@ export const useFetchAhead = (): void => {
 
 /**
  * A component whose code is fetched apart. When it cannot be fetched it says so where it would stand, and can be asked again.
- * @param meanwhile what stands there until it is here.
+ * @param meanwhile what stands there until it is here; where it is given the part waits until the page has nothing else to do.
  */
 export const lazyPart = <P extends object>(load: () => Promise<ComponentType<P>>, meanwhile: ReactNode = null): ComponentType<P> => {
   let here: ComponentType<P> | null = null;
@@ -59,7 +61,7 @@ export const lazyPart = <P extends object>(load: () => Promise<ComponentType<P>>
     useEffect(() => {
       if (here !== null) return;
       let gone = false;
-      fetchPart().then(
+      (meanwhile === null ? fetchPart() : idle().then(fetchPart)).then(
         () => gone || setState("here"),
         () => gone || setState("failed"),
       );

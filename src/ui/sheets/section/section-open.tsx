@@ -45,8 +45,8 @@ import { YearChoice } from "./year-choice";
 const ComparePanel = lazyPart(() => import("./compare-panel").then((m) => m.ComparePanel));
 const GearPanel = lazyPart(() => import("./gear-panel").then((m) => m.GearPanel));
 const PermissionDialog = lazyPart(() => import("./permission-dialog").then((m) => m.PermissionDialog));
-const PictureMenu = lazyPart(() => import("./picture-menu").then((m) => m.PictureMenu));
-const PolicyChoice = lazyPart(() => import("./policy-choice").then((m) => m.PolicyChoice));
+const PictureMenu = lazyPart(() => import("./picture-menu").then((m) => m.PictureMenu), <span className="press text-line">Picture</span>);
+const PolicyChoice = lazyPart(() => import("./policy-choice").then((m) => m.PolicyChoice), <span className="press text-line">Policy</span>);
 const SolverView = lazyPart(() => import("./solver-view").then((m) => m.SolverView));
 
 const HEADER_PX = 76;

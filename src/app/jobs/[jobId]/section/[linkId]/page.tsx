@@ -1,7 +1,10 @@
+import { readAhead } from "@/app/_server/ahead";
 import { SectionSheet } from "@/ui/sheets/section/section-sheet";
 
 const Page = async ({ params }: { params: Promise<{ jobId: string; linkId: string }> }) => {
   const { jobId, linkId } = await params;
+  const link = `/api/jobs/${jobId}/links/${linkId}`;
+  readAhead(link, `${link}/profile`, "/api/hardware");
   return <SectionSheet jobId={jobId} linkId={linkId} />;
 };
 export default Page;
