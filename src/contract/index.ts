@@ -2,6 +2,7 @@ export * from "./brief";
 export * from "./ground";
 export * from "./kind";
 export { isProblem, mountPosition, planOf, profileFromDto } from "./plan";
+export * from "./plan-tiles";
 export { type LonLat, latLons, lonLats } from "./positions";
 export * from "./quick-path";
 export * from "./records";

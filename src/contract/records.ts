@@ -45,6 +45,7 @@ const site = kind({
   stale: "site",
   seenBy: CREWS,
   prices: ["mastCostPerM"],
+  idByClient: true,
   onPhone: true,
   kept: "columns",
 });

@@ -81,9 +81,16 @@ interface Box {
 
 /**
  * Obstacles that touch a box, the widest first where there are more than asked for.
- * @returns how many there are in all, so that what is left out can be said.
+ * @param whole all of them or none: none where there are more than asked for.
+ * @returns how many there are in all, so that what is left out can be said; no more than one above what was asked for where none is sent.
  */
-export const obstaclesOf = async (db: Db, jobId: string, box: Box, most: number): Promise<{ rows: ObstacleRow[]; total: number }> => {
+export const obstaclesOf = async (
+  db: Db,
+  jobId: string,
+  box: Box,
+  most: number,
+  whole = false,
+): Promise<{ rows: ObstacleRow[]; total: number }> => {
   const within = sql`o.job_id = ${jobId} AND o.deleted_at IS NULL
       AND o.outline && ST_MakeEnvelope(${box.westDeg}, ${box.southDeg}, ${box.eastDeg}, ${box.northDeg}, 4326)`;
   const few = await db.execute<{ n: number }>(
@@ -93,6 +100,7 @@ export const obstaclesOf = async (db: Db, jobId: string, box: Box, most: number)
     const all = await db.execute<RawObstacle>(sql`SELECT ${COLUMNS} FROM obstacle o WHERE ${within}`);
     return { rows: byId(all.rows).map(fromRaw), total: all.rows.length };
   }
+  if (whole) return { rows: [], total: few.rows[0]!.n };
   const [counted, widest] = await Promise.all([
     db.execute<{ n: number }>(sql`SELECT count(*)::int AS n FROM obstacle o WHERE ${within}`),
     db.execute<RawObstacle>(

@@ -1,3 +1,4 @@
+export { contourStepM } from "./contour-step";
 export { bilinearSampler, cutTile, type TerrainGrid } from "./grid";
 export { type LevelStretch, levelStretches } from "./level";
 export { pathPositions, positionAt } from "./positions";

@@ -37,7 +37,8 @@ export interface GroundMapData {
 export interface GroundMap {
   readonly setData: (data: GroundMapData) => void;
   readonly setMode: (mode: MapMode) => void;
-  readonly showSites: (toLink?: boolean) => void;
+  /** Shows the chosen link, the sites about the job's centre, or all sites. */
+  readonly showSites: (which?: "link" | "cluster" | "all") => void;
   readonly restyle: () => void;
   /** Scale line and heights on contours in the person's units. */
   readonly setUnits: (units: Units) => void;

@@ -16,18 +16,23 @@ import VectorSource from "ol/source/Vector";
 import { Circle, Fill, Stroke, Style } from "ol/style";
 import View from "ol/View";
 import proj4 from "proj4";
-import { type DrawnDto, type FeatureDto, latLons, type ObstacleDto } from "@/contract";
+import { type DrawnDto, type FeatureDto, latLons, type ObstacleDto, recordPath } from "@/contract";
 import { type LatLon, planeProjection, projDefinition } from "@/core/geo";
+import { contourStepM } from "@/core/terrain";
 import type { ReliefWorker } from "@/workers/messages";
 import { getJson, postForBinary } from "../api/client";
+import { createGrid } from "./ground-grid";
 import type { GroundMap, GroundMapData, GroundMapEvents, MapMode } from "./ground-map-types";
 import { createOverlays } from "./ground-overlays";
 import { createTools } from "./ground-tools";
+import { createObstacleTiles } from "./obstacle-tiles";
 import { createReliefPainter } from "./relief-painter";
 import { linkStyles, obstacleStyle, siteStyle, tokens } from "./styles";
 
 const PX_PER_CELL = 2;
 const MOST_CELLS = 600;
+/** Up to so many obstacles in view are read whole, to snap to and to choose from; more are drawn as tiles. */
+const MOST_WHOLE = 1500;
 const MOST_RESOLUTION_FOR_OBSTACLES = 6;
 /** Over a map of the user's own the ground's tints are a veil. */
 const SHADE_OVER_MAP = 0.35;
@@ -35,9 +40,6 @@ const HIT_PX = 8;
 const SETTLE_MS = 60;
 /** Sites this near the job's centre are shown first. */
 const CLUSTER_M = 1300;
-
-/** Contour step that leaves some twenty pixels between lines on a slope of one in eight. */
-const intervalFor = (resolutionM: number): number => [1, 2, 5, 10, 20, 50, 100].find((step) => step >= resolutionM * 2.4) ?? 100;
 
 export type { GroundMap, GroundMapEvents, MapMode } from "./ground-map-types";
 
@@ -70,14 +72,16 @@ export const createGroundMap = (
   const shade = new ImageLayer<ImageStatic>();
   const contours = new VectorImageLayer({ source: new VectorSource(), imageRatio: 1.2, declutter: true });
   const obstacles = new VectorImageLayer({ source: new VectorSource(), imageRatio: 1.2 });
+  const tiles = createObstacleTiles(jobId, crs, () => t);
   const links = new VectorLayer({ source: new VectorSource() });
   const reach = new VectorLayer({ source: new VectorSource() });
-  const sites = new VectorLayer({ source: new VectorSource(), declutter: false });
+  const sites = new VectorLayer({ source: new VectorSource(), declutter: true });
+  const grid = createGrid(() => t);
   const overlays = createOverlays(() => t, crs, toPlane);
   const scaleLine = new ScaleLine({ bar: false, minWidth: 90 });
   const map = new OlMap({
     target,
-    layers: [...overlays.below, shade, contours, obstacles, ...overlays.above, links, reach, sites],
+    layers: [...overlays.below, shade, grid.layer, contours, tiles.layer, obstacles, ...overlays.above, links, reach, sites],
     controls: [new Attribution({ collapsible: false }), new Zoom(), scaleLine],
     view: new View({
       projection: crs,
@@ -114,6 +118,8 @@ export const createGroundMap = (
       southDeg: String(Math.min(a.latDeg, d.latDeg)),
       eastDeg: String(Math.max(b.lonDeg, d.lonDeg)),
       northDeg: String(Math.max(b.latDeg, c.latDeg)),
+      most: String(MOST_WHOLE),
+      whole: "true",
     });
     return getJson<DrawnDto>(`/api/jobs/${jobId}/obstacles?${box}`, signal);
   };
@@ -130,7 +136,6 @@ export const createGroundMap = (
     const rows = Math.min(MOST_CELLS, Math.ceil((north - south) / stepM) + 4);
     const x0 = west - 1.5 * stepM;
     const y0 = north + 1.5 * stepM;
-    const intervalM = intervalFor(resolution);
     try {
       // Both are asked for at once; what is drawn waits for the ground beneath it.
       const drawn = resolution <= MOST_RESOLUTION_FOR_OBSTACLES ? drawnIn([west, south, east, north], abort.signal) : null;
@@ -143,10 +148,13 @@ export const createGroundMap = (
         sigmaM: number;
         leftOut: boolean;
       }[];
+      const intervalM = contourStepM(heightsM, cols, stepM, resolution);
       const answer = await reliefWorker.relief({ heightsM, cols, rows, x0, y0, stepM, intervalM });
       if (abort.signal.aborted) return;
       relief.paint({ answer, cols, rows, x0, y0, stepM, intervalM });
       events.onKnowledge(datasets, intervalM);
+      // Where no ground is known a grid tells how far things are from each other.
+      grid.draw(datasets.length === 0 ? [west, south, east, north] : null, resolution);
       if (drawn !== null) {
         const got = await drawn;
         if (abort.signal.aborted) return;
@@ -155,6 +163,7 @@ export const createGroundMap = (
         overlays.setFeatures(got.features);
         events.onObstacles(got.obstacles, got.total);
         const source = obstacles.getSource();
+        tiles.show(got.obstacles.length === 0 && got.total > 0);
         source?.clear(true);
         source?.addFeatures(
           got.obstacles.map((o) => {
@@ -164,7 +173,10 @@ export const createGroundMap = (
             return feature;
           }),
         );
-      } else obstacles.getSource()?.clear(true);
+      } else {
+        obstacles.getSource()?.clear(true);
+        tiles.show(true);
+      }
       target.dataset.drawn = String(Number(target.dataset.drawn ?? 0) + 1);
       events.onTrouble(null);
     } catch (error) {
@@ -254,6 +266,11 @@ export const createGroundMap = (
     const under = (obstacles.getSource()?.getFeaturesAtCoordinate(event.coordinate) ?? []).sort(
       (a, b) => (a.getGeometry() as Polygon).getArea() - (b.getGeometry() as Polygon).getArea(),
     );
+    const inTile = tiles.at(map, event.pixel);
+    if (inTile !== null) {
+      getJson<ObstacleDto>(recordPath(jobId, "obstacle", inTile)).then(events.onObstacle, events.onTrouble);
+      return;
+    }
     const pressed = shownObstacles.get(under[0]?.get("obstacleId") as string);
     if (pressed !== undefined) {
       events.onObstacle(pressed);
@@ -313,17 +330,23 @@ export const createGroundMap = (
   });
   map.addInteraction(translate);
 
-  /** The selected link, or the cluster of sites about the job's centre. */
-  const showSites = (toLink = true): void => {
-    const chosen = toLink ? data.links.find((l) => l.id === data.selectedLinkId) : undefined;
+  /** The selected link, or the cluster of sites about the job's centre; or all sites. */
+  const showSites: GroundMap["showSites"] = (which = "link") => {
+    const chosen = which === "link" ? data.links.find((l) => l.id === data.selectedLinkId) : undefined;
     const middle = toPlane(centre);
     const close = data.sites.filter((s) => {
       const [x, y] = toPlane(s);
       return Math.hypot(x - middle[0], y - middle[1]) < CLUSTER_M;
     });
-    const ids = chosen === undefined ? (close.length > 0 ? close : data.sites).map((s) => s.id) : [chosen.nearSiteId, chosen.farSiteId];
+    const ids =
+      chosen === undefined
+        ? (which !== "all" && close.length > 0 ? close : data.sites).map((s) => s.id)
+        : [chosen.nearSiteId, chosen.farSiteId];
     const points = ids.map(positionOf).filter((p): p is [number, number] => p !== null);
-    if (points.length === 0) return;
+    if (points.length === 0) {
+      map.getView().setCenter(middle);
+      return;
+    }
     map
       .getView()
       .fit(buffer(boundingExtent(points), points.length === 1 ? 300 : 30), { padding: [90, 90, 70, 90], maxZoom: 30, minResolution: 0.4 });
@@ -335,7 +358,7 @@ export const createGroundMap = (
       drawData();
       if (!fitted && next.sites.length > 0) {
         fitted = true;
-        showSites(fitLinkFirst);
+        showSites(fitLinkFirst ? "link" : "cluster");
         ask();
       }
     },
@@ -348,7 +371,10 @@ export const createGroundMap = (
     tools,
     overlays,
     setBasemap: (credit, version) => shade.setOpacity(overlays.setBasemap(jobId, credit, version) ? SHADE_OVER_MAP : 1),
-    reload: ask,
+    reload: () => {
+      tiles.again();
+      ask();
+    },
     extent: () => map.getView().calculateExtent(map.getSize()) as [number, number, number, number],
     fit: (extent) => map.getView().fit(buffer(extent, 50), { padding: [60, 60, 60, 60], minResolution: 0.4 }),
     setUnits: (units) => {
@@ -360,6 +386,7 @@ export const createGroundMap = (
       tools.restyle();
       overlays.restyle();
       relief.repaint();
+      tiles.restyle();
       drawData();
       ask();
     },

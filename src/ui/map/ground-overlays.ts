@@ -62,7 +62,7 @@ const asText = (words: string): string => words.replace(/[&<>"']/g, (c) => `&#${
 export const createOverlays = (token: () => Token, crs: string, toPlane: ToPlane): GroundOverlays => {
   const base = new TileLayer<XYZ>({ visible: false, opacity: 0.8 });
   const view = new ImageLayer<ImageStatic>();
-  const named = new VectorImageLayer({ source: new VectorSource(), declutter: true });
+  const named = new VectorLayer({ source: new VectorSource(), declutter: true });
   const known = new VectorLayer({ source: new VectorSource() });
   const preview = new VectorImageLayer({ source: new VectorSource() });
   let last: { features: readonly FeatureDto[]; datasets: readonly DatasetDto[]; chosenId: string | null; image: ViewImage | null } = {

@@ -64,7 +64,14 @@ export const createReliefPainter = (
         for (let i = 0; i < line.points.length; i += 2) points.push([line.points[i]!, line.points[i + 1]!]);
         const feature = new Feature(new LineString(points));
         const shore = line.heightM < intervalM / 2 && line.heightM < 0.1;
-        feature.setStyle(contourStyle(t, Math.round(line.heightM / intervalM) % 5 === 0, figure(lengthIn(units, line.heightM)), shore));
+        feature.setStyle(
+          contourStyle(
+            t,
+            Math.round(line.heightM / intervalM) % 5 === 0,
+            figure(lengthIn(units, line.heightM), Number.isInteger(intervalM * 5) ? 0 : 2),
+            shore,
+          ),
+        );
         return feature;
       }),
     );

@@ -106,12 +106,22 @@ export const linkMark = (t: Token, verdict: Verdict, selected: boolean): Style =
 export const siteStyle = (t: Token, name: string, role: "near" | "far" | "hub" | "site", note: string): Style => {
   const image =
     role === "near"
-      ? new Circle({ radius: 6, fill: new Fill({ color: t("near") }) })
+      ? new Circle({ declutterMode: "none", radius: 6, fill: new Fill({ color: t("near") }) })
       : role === "far"
-        ? new Circle({ radius: 5.5, fill: new Fill({ color: t("paper") }), stroke: new Stroke({ color: t("far"), width: 2.6 }) })
+        ? new Circle({
+            declutterMode: "none",
+            radius: 5.5,
+            fill: new Fill({ color: t("paper") }),
+            stroke: new Stroke({ color: t("far"), width: 2.6 }),
+          })
         : role === "hub"
-          ? new RegularShape({ points: 4, radius: 8, angle: Math.PI / 4, fill: new Fill({ color: t("ink") }) })
-          : new Circle({ radius: 4, fill: new Fill({ color: t("paper") }), stroke: new Stroke({ color: t("ink"), width: 1.8 }) });
+          ? new RegularShape({ declutterMode: "none", points: 4, radius: 8, angle: Math.PI / 4, fill: new Fill({ color: t("ink") }) })
+          : new Circle({
+              declutterMode: "none",
+              radius: 4,
+              fill: new Fill({ color: t("paper") }),
+              stroke: new Stroke({ color: t("ink"), width: 1.8 }),
+            });
   return new Style({
     image,
     text: new Text({

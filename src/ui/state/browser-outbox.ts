@@ -126,5 +126,6 @@ export const pendingEdits = <T>(path: string): { readonly body: unknown; readonl
 };
 
 const NOTHING: OutboxState = { edits: [], waitsFor: null, lost: [] };
+export const outboxState = (): OutboxState => outbox.state();
 export const useOutbox = (): OutboxState => useSyncExternalStore(outbox.subscribe, outbox.state, () => NOTHING);
 export const forgetLost = (editId: string): void => outbox.forget(editId);

@@ -3,7 +3,7 @@ import type { Edit } from "./outbox";
 
 /**
  * Sites as they will be once the edits on their way are made: what was dragged stays where it was let go, what was set
- * stands there already. A new one carries the number of its edit as its id until it has its own.
+ * stands there already. A new one has the id that was made for it here.
  */
 export const withPendingSites = (jobId: string, sites: readonly SiteDto[], edits: readonly Edit[]): readonly SiteDto[] => {
   const base = `/api/jobs/${jobId}/${toldOf("site").route}`;
@@ -13,7 +13,12 @@ export const withPendingSites = (jobId: string, sites: readonly SiteDto[], edits
   for (const e of mine) {
     const body = e.body as Partial<SiteDto> & { readonly deleted?: boolean };
     if (e.path === base && e.method === "POST") {
-      out.push({ ...SITE_START, ...(body as Omit<SiteDto, keyof typeof SITE_START>), id: e.id, version: 1 });
+      out.push({
+        ...SITE_START,
+        ...(body as Omit<SiteDto, keyof typeof SITE_START>),
+        id: (body as { id?: string }).id ?? e.id,
+        version: 1,
+      });
     } else if (e.method === "PATCH") {
       const id = e.path.slice(base.length + 1);
       const { deleted, version: _v, ...fields } = body;

@@ -34,6 +34,9 @@ const readJson = (key: string): unknown => {
     return null;
   }
 };
+/** Whether something typed of a record lies here that never went on its way. */
+export const hasDraft = (kind: KindName, id: string): boolean => readJson(`${DRAFT}${kind}.${id}`) !== null;
+
 /** Where the version before kept its drafts, and in what form: a whole design, a whole brief, the fields of a survey. */
 const OLD: Readonly<Partial<Record<KindName, string>>> = { design: DRAFT, brief: "dry-arc.brief.", site: "dry-arc.survey." };
 

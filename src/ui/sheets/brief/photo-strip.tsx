@@ -1,11 +1,13 @@
 "use client";
 import { useState } from "react";
 import type { PhotoDto, PhotoFields, SiteDto } from "@/contract";
-import { ApiError, postBytes } from "../../api/client";
+import { ApiError } from "../../api/client";
 import { useRefresh } from "../../api/queries";
 import { sendEdit } from "../../state/browser-outbox";
+import { photoQueue, useQueuedPhotos } from "../../state/browser-photos";
 import { errorSentence } from "../../wording/errors";
 import { readNumber } from "../../wording/numbers";
+import { WaitingPhoto } from "./waiting-photo";
 
 const MOST_SIDE_PX = 1600;
 const QUALITY = 0.82;
@@ -39,6 +41,7 @@ export const PhotoStrip = ({
   siteId: string | null;
 }) => {
   const refresh = useRefresh();
+  const waiting = useQueuedPhotos(jobId).filter((p) => siteId === null || p.about.siteId === siteId);
   const [fault, setFault] = useState<string | null>(null);
   const [from, setFrom] = useState<PhotoFields["fromWhere"]>("antenna height");
   const [busy, setBusy] = useState(false);
@@ -48,9 +51,7 @@ export const PhotoStrip = ({
     setBusy(true);
     try {
       const about: PhotoFields = { siteId, fromWhere: from, bearingDeg: null, takenOn: new Date().toISOString().slice(0, 10), note: "" };
-      const query = new URLSearchParams({ about: JSON.stringify(about), id: crypto.randomUUID() });
-      await postBytes(`/api/jobs/${jobId}/photos?${query}`, await shrink(file));
-      await refresh(jobId);
+      await photoQueue.add({ id: crypto.randomUUID(), jobId, about, picture: await shrink(file), takenAtMs: Date.now() });
     } catch (error) {
       say(error);
     }
@@ -77,7 +78,7 @@ export const PhotoStrip = ({
           </select>
         </label>
         <label className="main-action cursor-pointer focus-within:outline-2 focus-within:outline-offset-2 focus-within:outline-ink">
-          {busy ? "Sending" : "Add a photo"}
+          {busy ? "Keeping it" : "Add a photo"}
           <input
             type="file"
             accept="image/*"
@@ -136,6 +137,9 @@ export const PhotoStrip = ({
               Take away
             </button>
           </li>
+        ))}
+        {waiting.map((p) => (
+          <WaitingPhoto key={p.id} photo={p} siteName={sites.find((s) => s.id === p.about.siteId)?.name ?? "the job"} />
         ))}
       </ul>
     </section>

@@ -1,7 +1,8 @@
 "use client";
 import { bearingsBetween, type LatLon } from "@/core/geo";
+import { TYPE } from "../../drawing/type";
 import type { MapMode } from "../../map/ground-map";
-import { bearingText, distanceText, figure, lengthText, type Units } from "../../wording/numbers";
+import { bearingText, distanceText, lengthText, type Units } from "../../wording/numbers";
 import { MODES } from "./ground-modes";
 
 export interface Knowledge {
@@ -24,8 +25,13 @@ export const GroundHead = ({
   reach,
   declinationAt,
   inView,
+  bringIn,
+  fitAll,
 }: {
   inView: InView | null;
+  /** Opens what brings files in. */
+  bringIn: () => void;
+  fitAll: () => void;
   knowledge: Knowledge | null;
   units: Units;
   mode: MapMode;
@@ -46,14 +52,24 @@ export const GroundHead = ({
             : finest === undefined
               ? tooFine.length > 0
                 ? "Zoom in to see the ground."
-                : "No terrain is known here: paths stay Unknown."
-              : `Contours every ${lengthText(units, knowledge.intervalM, units === "metric" ? 0 : 1)}; ${finest.name}, ±${lengthText(units, finest.sigmaM, 2)}`}
+                : "No terrain is known here; the grid is in metres east and north."
+              : `Contours every ${lengthText(units, knowledge.intervalM, units === "metric" ? (knowledge.intervalM < 1 ? 2 : 0) : 1)}; ${finest.name}, ±${lengthText(units, finest.sigmaM, 2)}`}
         </p>
+        {knowledge !== null && finest === undefined && tooFine.length === 0 && (
+          <p className="m-0 flex gap-4 text-line">
+            <button type="button" className="press text-line" onClick={bringIn}>
+              Bring in terrain
+            </button>
+            <button type="button" className="press text-line" onClick={() => enter("place")}>
+              Place a site
+            </button>
+            <span className="cap">or tell the ground of one link in its panel</span>
+          </p>
+        )}
         {tooFine.length > 0 && <p className="cap m-0">{tooFine.join(", ")}: too fine for so wide a view. Zoom in to see it.</p>}
-        {inView !== null && inView.total > inView.shown && (
-          <p className="cap m-0" data-testid="not-all-drawn">
-            The widest {figure(inView.shown)} of {figure(inView.total)} obstacles are drawn. Zoom in for all; links are judged by all of
-            them.
+        {inView !== null && inView.total > inView.shown && (mode === "draw" || mode === "edit" || mode === "cut" || mode === "measure") && (
+          <p className="cap m-0" data-testid="too-many-to-snap">
+            Too many obstacles in view for corners to snap to them. Zoom in first.
           </p>
         )}
       </div>
@@ -73,6 +89,23 @@ export const GroundHead = ({
             {m.name}
           </button>
         ))}
+      </div>
+      <div className="absolute bottom-[112px] left-2.5 flex flex-col gap-2">
+        <svg width="30" height="40" viewBox="-15 -20 30 40" role="img" aria-label="Grid north is up">
+          <path d="M0 16V-8M-5 -4L0 -16L5 -4" fill="none" stroke="var(--paper)" strokeWidth="5" />
+          <path d="M0 16V-8M-5 -4L0 -16L5 -4" fill="none" stroke="var(--ink)" strokeWidth="1.6" />
+          <text x="0" y="5" textAnchor="middle" fontSize={TYPE.note} className="halo" fontWeight="700">
+            N
+          </text>
+        </svg>
+        <button
+          type="button"
+          className="no-print h-[30px] w-[30px] border border-ink bg-paper text-note"
+          onClick={fitAll}
+          title="Fit all sites"
+        >
+          All
+        </button>
       </div>
       {span !== null && reach !== null && (
         <div className="absolute right-3 top-3 border border-ink bg-paper px-3 py-2" aria-live="polite" data-testid="reach">

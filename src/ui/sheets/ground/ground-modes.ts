@@ -24,7 +24,8 @@ export type Panel =
   | { readonly kind: "links" | "import" | "export" | "known" | "history" | "told" | "draw" }
   | { readonly kind: "site"; readonly siteId: string }
   | { readonly kind: "new"; readonly at: LatLon | null }
-  | { readonly kind: "obstacle"; readonly row: ObstacleDto }
+  /** `opened`: as it was before its corners were moved by hand. */
+  | { readonly kind: "obstacle"; readonly row: ObstacleDto; readonly opened?: ObstacleDto }
   | { readonly kind: "drawn"; readonly fields: ObstacleFields }
   | { readonly kind: "feature"; readonly row: FeatureDto }
   | { readonly kind: "named"; readonly points: readonly LatLon[] };

@@ -43,6 +43,10 @@ interface Props {
   readonly datasetId: string | null;
   readonly chooseDataset: (d: DatasetDto) => void;
   readonly link: LinkDto | undefined;
+  /** The link as its form was opened on it. */
+  readonly openedLink: LinkDto | undefined;
+  readonly onTakenLink: (row: LinkDto) => void;
+  readonly onTaken: (panel: Panel) => void;
   readonly linkTitle: string;
   /** A form's edit was saved: the form closes, if it is still the one that is open. */
   readonly onSaved: (panel: Panel) => void;
@@ -75,15 +79,16 @@ const inside = (p: Props): React.ReactNode => {
     case "told":
       return p.link === undefined ? null : (
         <ToldPanel
-          key={p.link.id}
-          link={p.link}
+          key={`${p.link.id}-${p.openedLink?.version ?? 0}`}
+          link={p.openedLink ?? p.link}
           title={p.linkTitle}
           units={units}
           onSave={async (told) => {
-            await edits.tellGround(p.link!.id, told);
+            await edits.tellGround(p.openedLink ?? p.link!, told);
             p.onSaved(panel);
           }}
           onCancel={p.onLeave}
+          onTaken={p.onTakenLink}
         />
       );
     case "draw":
@@ -131,7 +136,7 @@ const inside = (p: Props): React.ReactNode => {
         />
       );
     case "obstacle": {
-      const { row } = panel;
+      const { row, opened } = panel;
       const { id: _i, version: _v, ...fields } = row;
       return (
         <ObstacleForm
@@ -142,10 +147,11 @@ const inside = (p: Props): React.ReactNode => {
           others={p.others.filter((o) => o.id !== row.id)}
           units={units}
           onSubmit={async (next) => {
-            await edits.changeObstacle(row, next);
+            await edits.changeObstacle(opened ?? row, next);
             p.onSaved(panel);
           }}
           onCancel={p.onLeave}
+          onTaken={(theirs) => p.onTaken({ kind: "obstacle", row: theirs })}
           {...(p.mode === "look" ? { onEdit: () => p.onEdit(row), onCut: () => p.onCut(row) } : {})}
           onDelete={async () => {
             await edits.removeDrawn("obstacles", row);
@@ -178,6 +184,7 @@ const inside = (p: Props): React.ReactNode => {
             p.onSaved(panel);
           }}
           onCancel={p.onLeave}
+          onTaken={(theirs) => p.onTaken({ kind: "feature", row: theirs })}
           onDelete={async () => {
             await edits.removeDrawn("features", row);
             p.onSaved(panel);

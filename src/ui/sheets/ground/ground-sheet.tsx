@@ -16,6 +16,7 @@ import { useOutbox } from "../../state/browser-outbox";
 import { useJobNews } from "../../state/job-news";
 import { withPendingSites } from "../../state/pending-sites";
 import { usePreferences } from "../../state/preferences";
+import { useOpened } from "../../state/use-opened";
 import { errorSentence } from "../../wording/errors";
 import { VERDICT_ORDER, VERDICT_WORD } from "../../wording/verdicts";
 import { BasisCell } from "../basis/basis-cell";
@@ -35,6 +36,7 @@ const GroundPanels = lazyPart(() => import("./ground-panels").then((m) => m.Grou
 const SiteForm = lazyPart(() => import("./site-form").then((m) => m.SiteForm));
 const JoinForm = lazyPart(() => import("./join-form").then((m) => m.JoinForm));
 
+const NO_SITES: readonly SiteDto[] = [];
 const NO_DATASETS: readonly DatasetDto[] = [];
 
 const savedWords = (onTheirWay: number, refused: boolean, last: string | null): string => {
@@ -82,8 +84,8 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
     ...(data === undefined ? [] : [{ latDeg: data.job.centreLatDeg, lonDeg: data.job.centreLonDeg }]),
   ];
   const reload = (): void => map.current?.reload();
-  const edits = useGroundEdits(jobId, [...sites, ...(data?.links ?? [])], say, reload);
-  const { history, changeSite } = edits;
+  const edits = useGroundEdits(jobId, data?.links ?? [], say, reload);
+  const { history, moveSite } = edits;
   useJobNews(jobId, reload);
   const datasets = useDatasets(jobId);
   const basemap = useBasemap(jobId);
@@ -150,7 +152,7 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
       const site = sites.find((s) => s.id === siteId);
       if (site === undefined) return;
       setFault(null);
-      changeSite(site, { latDeg: at.latDeg, lonDeg: at.lonDeg }).catch((error: unknown) => {
+      moveSite(site, { latDeg: at.latDeg, lonDeg: at.lonDeg }).catch((error: unknown) => {
         say(error);
         void refresh(jobId);
       });
@@ -163,7 +165,8 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
     onDrawn: drawn,
     onMeasured: setMeasured,
     onOutline: (points: readonly LatLon[]): void => {
-      if (panel.kind === "obstacle") setPanel({ kind: "obstacle", row: { ...panel.row, outline: lonLats(points) } });
+      if (panel.kind === "obstacle")
+        setPanel({ kind: "obstacle", row: { ...panel.row, outline: lonLats(points) }, opened: panel.opened ?? panel.row });
     },
   };
   useGroundMap({
@@ -209,6 +212,9 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
     enter("look");
     setPanel({ kind });
   };
+  const siteOfPanel = panel.kind === "site" ? sites.find((site) => site.id === panel.siteId) : undefined;
+  const [openedSite, setOpenedSite] = useOpened(siteOfPanel);
+  const [openedLink, setOpenedLink] = useOpened(panel.kind === "told" ? selectedLink : undefined);
   useKeys({
     ...Object.fromEntries(MODES.map((m) => [m.key, () => enter(m.mode)])),
     ...Object.fromEntries(DRAWERS.map((d) => [d.key, () => openDrawer(d.kind)])),
@@ -229,7 +235,6 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
   const declinationAt = (p: LatLon): number => declination(p, day).declinationDeg;
   const near = sites.find((s) => s.id === selectedLink?.nearSiteId);
   const far = sites.find((s) => s.id === selectedLink?.farSiteId);
-  const openSite = panel.kind === "site" ? sites.find((s) => s.id === panel.siteId) : undefined;
   const showLinks = ["links", "site", "new"].includes(panel.kind) && mode !== "measure" && mode !== "view";
   const wide = panel.kind !== "links" || mode === "measure" || mode === "view";
   const hint =
@@ -289,7 +294,8 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
         { label: "Saved", value: savedWords(onTheirWay.length, fault !== null, history.last), grow: 1.6 },
       ]}
     >
-      <div className={`panes grid h-full min-h-0 ${wide ? "grid-cols-[minmax(0,1fr)_330px]" : "grid-cols-[minmax(0,1fr)_252px]"}`}>
+      {/* What opens beside the drawing lies over its edge: the drawing never moves under the pointer. */}
+      <div className="panes relative grid h-full min-h-0 grid-cols-[minmax(0,1fr)_252px]">
         <section
           aria-label="Drawing"
           className="ground-area relative min-h-0"
@@ -318,6 +324,8 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
             enter={enter}
             reach={reach}
             declinationAt={declinationAt}
+            bringIn={() => openDrawer("import")}
+            fitAll={() => map.current?.showSites("all")}
             inView={{ shown: inView.shown.length, total: inView.total }}
           />
           {mapTrouble !== null && (
@@ -326,7 +334,10 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
             </div>
           )}
         </section>
-        <aside aria-label="Links and sites" className="flex min-h-0 flex-col border-l border-ink">
+        <aside
+          aria-label="Links and sites"
+          className={`flex min-h-0 flex-col border-l border-ink bg-paper ${wide ? "min-[900px]:absolute min-[900px]:inset-y-0 min-[900px]:right-0 min-[900px]:z-10 min-[900px]:w-[330px]" : ""}`}
+        >
           <div
             role="toolbar"
             aria-label="Bring in, take out, look up"
@@ -370,6 +381,7 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
                 key={panel.at === null ? "typed" : `${panel.at.latDeg},${panel.at.lonDeg}`}
                 site={null}
                 known={knownPlaces(null)}
+                others={sites}
                 at={panel.at}
                 units={units}
                 submitName="Place it"
@@ -378,21 +390,23 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
               />
             </div>
           )}
-          {openSite !== undefined && (
+          {siteOfPanel !== undefined && (
             <div className="max-h-[78%] overflow-auto border-b border-ink px-3.5 py-3">
               <SiteForm
-                key={`${openSite.id}-${openSite.version}`}
-                site={openSite}
-                known={knownPlaces(openSite.id)}
+                key={siteOfPanel.id}
+                site={siteOfPanel}
+                known={knownPlaces(siteOfPanel.id)}
+                others={NO_SITES}
                 at={null}
                 units={units}
                 submitName="Keep"
                 onSubmit={async (v) => {
-                  await changeSite(openSite, v);
+                  await edits.changeSite(openedSite ?? siteOfPanel, v);
                   setPanel({ kind: "links" });
                 }}
                 onCancel={() => setPanel({ kind: "links" })}
-                onDelete={() => removeSite(openSite)}
+                onDelete={() => removeSite(siteOfPanel)}
+                onTaken={setOpenedSite}
               />
             </div>
           )}
@@ -405,6 +419,9 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
             sites={sites}
             others={inView.shown}
             edits={edits}
+            openedLink={openedLink}
+            onTakenLink={setOpenedLink}
+            onTaken={setPanel}
             drawKind={drawKind}
             chooseDrawKind={chooseDrawKind}
             measured={measured}

@@ -2,10 +2,10 @@
 import { useEffect, useState } from "react";
 import { type ObstacleDto, type ObstacleFields, obstacleFieldsSchema } from "@/contract";
 import { isSpan, isVegetation } from "@/core/obstacles";
-import { ApiError, postJson } from "../../api/client";
+import { postJson } from "../../api/client";
 import { Choice, Field } from "../../controls/field";
 import { UnitField } from "../../controls/unit-field";
-import { errorSentence } from "../../wording/errors";
+import { FormTrouble, sentence, useSubmit } from "../../controls/use-submit";
 import { lengthText, type Units } from "../../wording/numbers";
 import { DRAW_KINDS, KIND_NAME } from "./draw-kinds";
 import { HeightHelper } from "./height-helper";
@@ -28,6 +28,7 @@ export const ObstacleForm = ({
   onEdit,
   onCut,
   onDelete,
+  onTaken,
 }: {
   jobId: string;
   start: ObstacleFields;
@@ -39,10 +40,11 @@ export const ObstacleForm = ({
   onEdit?: () => void;
   onCut?: () => void;
   onDelete?: () => Promise<void>;
+  /** Somebody else's version of it was taken into the form: the next edit is made on that. */
+  onTaken?: (row: ObstacleDto) => void;
 }) => {
   const [f, setF] = useState<ObstacleFields>(start);
-  const [fault, setFault] = useState<string | null>(null);
-  const [busy, setBusy] = useState(false);
+  const sending = useSubmit(units);
   const [proposal, setProposal] = useState<Proposal | null>(null);
   const set = (fields: Partial<ObstacleFields>): void => setF((now) => ({ ...now, ...fields }));
   useEffect(() => setF((now) => ({ ...now, outline: start.outline })), [start.outline]);
@@ -58,24 +60,13 @@ export const ObstacleForm = ({
     };
   }, [jobId, start.outline]);
   const usual = DRAW_KINDS.find((k) => k.kind === f.kind)?.usualM;
-  const run = async (work: () => Promise<void>): Promise<void> => {
-    setFault(null);
-    setBusy(true);
-    try {
-      await work();
-    } catch (error) {
-      setFault(errorSentence(error instanceof ApiError ? error.body : { code: "internal" }, units));
-    }
-    setBusy(false);
-  };
   const submit = (): void => {
     const parsed = obstacleFieldsSchema.safeParse(f);
     if (!parsed.success) {
-      const message = parsed.error.issues[0]?.message ?? "";
-      setFault(`${message.charAt(0).toUpperCase()}${message.slice(1)}.`);
+      sending.say(sentence(parsed.error.issues[0]?.message));
       return;
     }
-    void run(() => onSubmit(parsed.data));
+    void sending.run(() => onSubmit(parsed.data));
   };
   const tree = isVegetation(f.kind);
   return (
@@ -221,13 +212,18 @@ export const ObstacleForm = ({
       <p className="cap m-0">
         Height {f.heightSource}; source {f.source}; {f.outline.length} corners.
       </p>
-      {fault !== null && (
-        <p role="alert" className="m-0 text-short-figure">
-          {fault}
-        </p>
-      )}
+      <FormTrouble
+        of={sending}
+        kind="obstacle"
+        units={units}
+        take={(theirs) => {
+          const row = theirs as unknown as ObstacleDto;
+          setF(obstacleFieldsSchema.parse(row));
+          onTaken?.(row);
+        }}
+      />
       <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
-        <button type="submit" className="main-action" disabled={busy}>
+        <button type="submit" className="main-action" disabled={sending.busy}>
           {isNew ? "Put it there" : "Keep"}
         </button>
         <button type="button" className="press" onClick={onCancel}>
@@ -244,7 +240,7 @@ export const ObstacleForm = ({
           </button>
         )}
         {onDelete !== undefined && (
-          <button type="button" className="press" onClick={() => void run(onDelete)}>
+          <button type="button" className="press" onClick={() => void sending.run(onDelete)}>
             Take away
           </button>
         )}

@@ -5,13 +5,13 @@ import { useForm } from "react-hook-form";
 import { z } from "zod";
 import { type MountingPointFields, type SiteDto, siteFieldsSchema } from "@/contract";
 import { type FarPosition, farFromJob, type LatLon } from "@/core/geo";
-import { ApiError } from "../../api/client";
 import { readPosition } from "../../api/position";
 import { FarQuestion } from "../../controls/far-question";
 import { Field } from "../../controls/field";
+import { FormTrouble, useSubmit } from "../../controls/use-submit";
 import { coordinateFault } from "../../wording/coordinates";
-import { errorSentence } from "../../wording/errors";
 import { latLonText, lengthIn, lengthUnit, metresFrom, readNumber, type Units } from "../../wording/numbers";
+import { ByBearing } from "./by-bearing";
 import { MountingPoints } from "./mounting-points";
 
 export interface SiteValues {
@@ -41,6 +41,9 @@ const WORDS = [
   ["owner", "Who owns it", ""],
   ["notes", "Notes", ""],
 ] as const;
+
+/** A mount that nothing is known of stands at the eaves of a house. */
+const FIRST_MOUNT_M = 6;
 
 const formSchema = (units: Units) =>
   z
@@ -106,41 +109,49 @@ const formSchema = (units: Units) =>
       };
     });
 
+/** A site as it is typed. */
+const typedOf = (site: SiteDto | null, place: LatLon | null, units: Units) => ({
+  name: site?.name ?? "",
+  where: place === null ? "" : latLonText(place),
+  mount: String(Math.round(lengthIn(units, site?.mountAglM ?? FIRST_MOUNT_M) * 10) / 10),
+  ...Object.fromEntries(WORDS.map(([key]) => [key, site?.[key] ?? ""])),
+  cost: site?.mastCostPerM == null ? "" : String(Math.round((site.mastCostPerM / lengthIn(units, 1)) * 100) / 100),
+  limit: site?.mountMaxAglM == null ? "" : String(Math.round(lengthIn(units, site.mountMaxAglM) * 10) / 10),
+});
+
 /** A site: name, position, mount. Faults stand under the field they belong to. */
 export const SiteForm = ({
   site,
   at,
   known,
+  others,
   units,
   submitName,
   onSubmit,
   onCancel,
   onDelete,
+  onTaken,
 }: {
   site: SiteDto | null;
   at: { latDeg: number; lonDeg: number } | null;
   /** Places of the job beside this one: a position far from all of them is asked about before it is kept. */
   known: readonly LatLon[];
+  /** Sites that a new one may be told from. */
+  others: readonly SiteDto[];
   units: Units;
   submitName: string;
   onSubmit: (values: SiteValues) => Promise<void>;
   onCancel: () => void;
   onDelete?: (() => Promise<void>) | undefined;
+  /** Somebody else's version of it was taken into the form: the next edit is made on that. */
+  onTaken?: (row: SiteDto) => void;
 }) => {
-  const [fault, setFault] = useState<string | null>(null);
+  const sending = useSubmit(units);
   const [points, setPoints] = useState<readonly MountingPointFields[]>(site?.mountingPoints ?? []);
   const place = site ?? at;
   const form = useForm<z.input<ReturnType<typeof formSchema>>, unknown, Omit<SiteValues, "mountingPoints">>({
     resolver: zodResolver(formSchema(units)),
-    defaultValues: {
-      name: site?.name ?? "",
-      where: place === null ? "" : latLonText(place),
-      mount:
-        site === null ? String(Math.round(lengthIn(units, 6) * 10) / 10) : String(Math.round(lengthIn(units, site.mountAglM) * 10) / 10),
-      ...Object.fromEntries(WORDS.map(([key]) => [key, site?.[key] ?? ""])),
-      cost: site?.mastCostPerM == null ? "" : String(Math.round((site.mastCostPerM / lengthIn(units, 1)) * 100) / 100),
-      limit: site?.mountMaxAglM == null ? "" : String(Math.round(lengthIn(units, site.mountMaxAglM) * 10) / 10),
-    },
+    defaultValues: typedOf(site, place, units),
   });
   const { errors, isSubmitting } = form.formState;
   const [asked, setAsked] = useState<FarPosition | null>(null);
@@ -148,17 +159,9 @@ export const SiteForm = ({
     form.handleSubmit((values) => {
       const far = sure ? null : farFromJob(values, known);
       setAsked(far);
-      setFault(null);
-      return far === null ? run(() => onSubmit({ ...values, mountingPoints: points })) : undefined;
+      sending.say(null);
+      return far === null ? sending.run(() => onSubmit({ ...values, mountingPoints: points })) : undefined;
     });
-  const run = async (work: () => Promise<void>): Promise<void> => {
-    setFault(null);
-    try {
-      await work();
-    } catch (error) {
-      setFault(errorSentence(error instanceof ApiError ? error.body : { code: "internal" }, units));
-    }
-  };
   const unit = lengthUnit(units);
   return (
     <form noValidate aria-label={site === null ? "New site" : `Site ${site.name}`} className="grid gap-3" onSubmit={submit(false)}>
@@ -173,6 +176,12 @@ export const SiteForm = ({
             form.setValue("where", latLonText(p), { shouldValidate: true });
           }}
           keep={() => void submit(true)()}
+        />
+      )}
+      {site === null && (
+        <ByBearing
+          sites={others}
+          onFound={(at) => form.setValue("where", latLonText(at), { shouldValidate: form.formState.isSubmitted })}
         />
       )}
       <div className="grid grid-cols-2 gap-3">
@@ -211,11 +220,17 @@ export const SiteForm = ({
           <MountingPoints points={points} onChange={setPoints} />
         </div>
       </details>
-      {fault !== null && (
-        <p role="alert" className="m-0 text-short-figure">
-          {fault}
-        </p>
-      )}
+      <FormTrouble
+        of={sending}
+        kind="site"
+        units={units}
+        take={(theirs) => {
+          const row = theirs as unknown as SiteDto;
+          form.reset(typedOf(row, row, units));
+          setPoints(row.mountingPoints);
+          onTaken?.(row);
+        }}
+      />
       <div className="flex flex-wrap items-center gap-x-5 gap-y-2">
         <button type="submit" className="main-action" disabled={isSubmitting}>
           {submitName}
@@ -224,7 +239,7 @@ export const SiteForm = ({
           Leave it
         </button>
         {onDelete !== undefined && (
-          <button type="button" className="press" onClick={() => void run(onDelete)}>
+          <button type="button" className="press" onClick={() => void sending.run(onDelete)}>
             Take away
           </button>
         )}

@@ -2,10 +2,9 @@
 import { useState } from "react";
 import { type GroundTold, groundToldSchema, type LinkDto } from "@/contract";
 import { TOLD_SIGMA_M } from "@/core/link";
-import { ApiError } from "../../api/client";
 import { Choice } from "../../controls/field";
 import { UnitField } from "../../controls/unit-field";
-import { errorSentence } from "../../wording/errors";
+import { FormTrouble, sentence, useSubmit } from "../../controls/use-submit";
 import { lengthIn, lengthUnit, metresFrom, readNumber, type Units } from "../../wording/numbers";
 
 const pointsText = (told: GroundTold | null, units: Units): string =>
@@ -36,41 +35,37 @@ export const ToldPanel = ({
   units,
   onSave,
   onCancel,
+  onTaken,
 }: {
   link: LinkDto;
   title: string;
   units: Units;
   onSave: (told: GroundTold | null) => Promise<void>;
   onCancel: () => void;
+  onTaken: (row: LinkDto) => void;
 }) => {
   const [kind, setKind] = useState<"terrain" | "level" | "typed">(link.groundTold?.kind ?? "terrain");
   const [heightM, setHeightM] = useState<number | null>(link.groundTold?.points[0]?.heightAmslM ?? 10);
   const [sigmaM, setSigmaM] = useState<number | null>(link.groundTold?.sigmaM ?? TOLD_SIGMA_M);
   const [text, setText] = useState(() => pointsText(link.groundTold, units));
-  const [fault, setFault] = useState<string | null>(null);
+  const sending = useSubmit(units);
   const unit = lengthUnit(units);
   const save = async (): Promise<void> => {
-    setFault(null);
     let told: GroundTold | null = null;
     if (kind !== "terrain") {
       const read = kind === "level" ? { points: [{ distanceM: 0, heightAmslM: heightM ?? Number.NaN }] } : readPoints(text, units);
       if ("fault" in read) {
-        setFault(read.fault);
+        sending.say(read.fault);
         return;
       }
       const parsed = groundToldSchema.safeParse({ kind, sigmaM, points: read.points });
       if (!parsed.success) {
-        const message = parsed.error.issues[0]?.message ?? "";
-        setFault(`${message.charAt(0).toUpperCase()}${message.slice(1)}.`);
+        sending.say(sentence(parsed.error.issues[0]?.message));
         return;
       }
       told = parsed.data;
     }
-    try {
-      await onSave(told);
-    } catch (error) {
-      setFault(errorSentence(error instanceof ApiError ? error.body : { code: "internal" }, units));
-    }
+    await sending.run(() => onSave(told));
   };
   return (
     <div className="grid gap-2.5">
@@ -99,11 +94,7 @@ export const ToldPanel = ({
         <UnitField label="Give or take" quantity="height" value={sigmaM} allowEmpty={false} onChange={setSigmaM} most={100} />
       )}
       {kind !== "terrain" && <p className="cap m-0">Mounts and obstacles of this path then stand on the ground told here.</p>}
-      {fault !== null && (
-        <p role="alert" className="m-0 text-short-figure">
-          {fault}
-        </p>
-      )}
+      <FormTrouble of={sending} kind="link" units={units} take={(theirs) => onTaken(theirs as unknown as LinkDto)} />
       <div className="flex gap-4">
         <button type="button" className="main-action" onClick={() => void save()}>
           Keep

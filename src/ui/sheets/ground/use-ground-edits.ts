@@ -1,8 +1,9 @@
 "use client";
 import { useRef } from "react";
-import type { FeatureFields, GroundTold, LinkDto, ObstacleFields, SiteDto } from "@/contract";
+import type { FeatureDto, FeatureFields, GroundTold, LinkDto, ObstacleDto, ObstacleFields, SiteDto } from "@/contract";
 import { useRefresh } from "../../api/queries";
 import { sendEdit } from "../../state/browser-outbox";
+import { sendForm } from "../../state/form-edit";
 import { type JobHistory, useJobHistory } from "../../state/job-history";
 import type { SiteValues } from "./site-form";
 
@@ -14,37 +15,39 @@ export interface Versioned {
 export interface GroundEdits {
   readonly history: JobHistory;
   readonly addSite: (values: SiteValues) => Promise<void>;
-  readonly changeSite: (site: SiteDto, values: Partial<SiteValues>) => Promise<void>;
+  readonly moveSite: (site: SiteDto, at: { readonly latDeg: number; readonly lonDeg: number }) => Promise<void>;
+  /** @param opened the row as the form was opened on it. */
+  readonly changeSite: (opened: SiteDto, values: SiteValues) => Promise<void>;
   readonly removeSite: (site: SiteDto) => Promise<void>;
   /** @returns the new link's id once the job has been read again. */
   readonly join: (nearSiteId: string, farSiteId: string) => Promise<string>;
   readonly removeLink: (linkId: string) => Promise<void>;
-  readonly tellGround: (linkId: string, told: GroundTold | null) => Promise<void>;
+  readonly tellGround: (opened: LinkDto, told: GroundTold | null) => Promise<void>;
   readonly addObstacle: (fields: ObstacleFields) => Promise<void>;
-  readonly changeObstacle: (row: Versioned, fields: ObstacleFields) => Promise<void>;
+  readonly changeObstacle: (opened: ObstacleDto, fields: ObstacleFields) => Promise<void>;
   readonly splitObstacle: (row: Versioned, parts: readonly (readonly [number, number])[][]) => Promise<void>;
   readonly addFeature: (fields: FeatureFields) => Promise<void>;
-  readonly changeFeature: (row: Versioned, fields: FeatureFields) => Promise<void>;
+  readonly changeFeature: (opened: FeatureDto, fields: FeatureFields) => Promise<void>;
   readonly removeDrawn: (table: "obstacles" | "features", row: Versioned) => Promise<void>;
 }
 
 /** Edits of everything on the Ground sheet; they queue one behind another, and the server can take each back. */
 export const useGroundEdits = (
   jobId: string,
-  rows: readonly Versioned[],
+  links: readonly Versioned[],
   onError: (error: unknown) => void,
   /** What is drawn has changed and is to be read again. */
   onDrawn: () => void,
 ): GroundEdits => {
   const refresh = useRefresh();
   const history = useJobHistory(jobId, onError, onDrawn);
-  // The newest version known of each row: what the server answered may be ahead of what was last read.
+  // The versions that edits of this page came to: what the server answered may be ahead of what was last read.
   const versions = useRef(new Map<string, number>());
   const newest = (row: Versioned): number => Math.max(row.version, versions.current.get(row.id) ?? 0);
   const seen = (row: Versioned): void => {
     versions.current.set(row.id, newest(row));
   };
-  for (const row of rows) seen(row);
+  const linkRow = (id: string): Versioned => links.find((l) => l.id === id) ?? { id, version: 1 };
 
   const base = `/api/jobs/${jobId}`;
   /** Done as soon as it is made, or as soon as it waits in the outbox: from there on it goes by itself, and a refusal is told. */
@@ -66,14 +69,25 @@ export const useGroundEdits = (
           if (drawn) onDrawn();
         });
     });
+  /** What a form changed of a row as it was opened. @throws FormClash where somebody else changed the same. */
+  const form = <F extends object>(
+    route: "sites" | "links" | "obstacles" | "features",
+    opened: Versioned,
+    values: F,
+    drawn = false,
+  ): Promise<void> =>
+    sendForm({ ...opened, version: newest(opened) }, values, (version, patch) =>
+      edit("PATCH", `/${route}/${opened.id}`, { version, ...patch }, drawn),
+    );
   const patchSite = (site: Versioned, fields: Partial<SiteValues> & { deleted?: boolean }): Promise<void> =>
     edit("PATCH", `/sites/${site.id}`, { version: newest(site), ...fields });
-  const patchLink = (linkId: string, fields: { deleted: boolean } | { groundTold: GroundTold | null }): Promise<void> =>
-    edit("PATCH", `/links/${linkId}`, { version: versions.current.get(linkId) ?? 1, ...fields });
+  const patchLink = (linkId: string, fields: { deleted: boolean }): Promise<void> =>
+    edit("PATCH", `/links/${linkId}`, { version: newest(linkRow(linkId)), ...fields });
   return {
     history,
-    addSite: (values) => edit("POST", "/sites", values),
-    changeSite: patchSite,
+    addSite: (values) => edit("POST", "/sites", { id: crypto.randomUUID(), ...values }),
+    moveSite: patchSite,
+    changeSite: (opened, values) => form("sites", opened, values),
     removeSite: (site) => patchSite(site, { deleted: true }),
     join: (nearSiteId, farSiteId) =>
       history.perform(async () => {
@@ -83,12 +97,12 @@ export const useGroundEdits = (
         return row.id;
       }),
     removeLink: (linkId) => patchLink(linkId, { deleted: true }),
-    tellGround: (linkId, groundTold) => patchLink(linkId, { groundTold }),
+    tellGround: (opened, groundTold) => form("links", opened, { groundTold }),
     addObstacle: (fields) => edit("POST", "/obstacles", fields, true),
-    changeObstacle: (row, fields) => edit("PATCH", `/obstacles/${row.id}`, { version: newest(row), ...fields }, true),
+    changeObstacle: (opened, fields) => form("obstacles", opened, fields, true),
     splitObstacle: (row, parts) => edit("POST", `/obstacles/${row.id}/split`, { version: newest(row), parts }, true),
     addFeature: (fields) => edit("POST", "/features", fields, true),
-    changeFeature: (row, fields) => edit("PATCH", `/features/${row.id}`, { version: newest(row), ...fields }, true),
+    changeFeature: (opened, fields) => form("features", opened, fields, true),
     removeDrawn: (table, row) => edit("PATCH", `/${table}/${row.id}`, { version: newest(row), deleted: true }, true),
   };
 };

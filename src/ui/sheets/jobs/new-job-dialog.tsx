@@ -3,18 +3,17 @@ import { zodResolver } from "@hookform/resolvers/zod";
 import { useQueryClient } from "@tanstack/react-query";
 import { useRouter } from "next/navigation";
 import { Dialog } from "radix-ui";
-import { useState } from "react";
 import { useForm } from "react-hook-form";
 import { z } from "zod";
 import { type JobDto, newJobSchema } from "@/contract";
-import { ApiError, postJson } from "../../api/client";
+import { postJson } from "../../api/client";
 import { readPosition } from "../../api/position";
 import { keys } from "../../api/queries";
 import { Choice, Field } from "../../controls/field";
 import type { Opened } from "../../controls/lazy-part";
 import { SheetDialog } from "../../controls/sheet-dialog";
+import { FormTrouble, useSubmit } from "../../controls/use-submit";
 import { coordinateFault } from "../../wording/coordinates";
-import { errorSentence } from "../../wording/errors";
 import { readNumber } from "../../wording/numbers";
 import { RuleCaution, RuleOptions } from "./rule-options";
 
@@ -52,7 +51,7 @@ const formSchema = z
 
 /** Makes a job: what it is called, where it is, under which rules and rain. */
 export const NewJobDialog = ({ open, onOpenChange }: Opened) => {
-  const [fault, setFault] = useState<string | null>(null);
+  const sending = useSubmit();
   const router = useRouter();
   const client = useQueryClient();
   const form = useForm<z.input<typeof formSchema>, unknown, z.output<typeof formSchema>>({
@@ -60,16 +59,13 @@ export const NewJobDialog = ({ open, onOpenChange }: Opened) => {
     defaultValues: { name: "", place: "", where: "", visitOn: new Date().toISOString().slice(0, 10), ruleDomain: "cautious", rain: "30" },
   });
   const { errors, isSubmitting } = form.formState;
-  const submit = form.handleSubmit(async (values) => {
-    setFault(null);
-    try {
+  const submit = form.handleSubmit((values) =>
+    sending.run(async () => {
       const job = await postJson<JobDto>("/api/jobs", values);
       await client.invalidateQueries({ queryKey: keys.jobs });
       router.push(`/jobs/${job.id}/ground`);
-    } catch (error) {
-      setFault(errorSentence(error instanceof ApiError ? error.body : { code: "internal" }));
-    }
-  });
+    }),
+  );
   return (
     <SheetDialog open={open} onOpenChange={onOpenChange} title="New job">
       <form onSubmit={submit} noValidate className="grid grid-cols-2 gap-x-5 gap-y-3.5">
@@ -91,11 +87,7 @@ export const NewJobDialog = ({ open, onOpenChange }: Opened) => {
         </Choice>
         <Field label="Rain passed 0.01 % of the year, mm/h" inputMode="decimal" fault={errors.rain?.message} {...form.register("rain")} />
         <RuleCaution className="cap col-span-2 m-0" />
-        {fault !== null && (
-          <p role="alert" className="col-span-2 m-0 text-short-figure">
-            {fault}
-          </p>
-        )}
+        <FormTrouble of={sending} />
         <div className="col-span-2 flex items-center gap-6">
           <button type="submit" className="main-action" disabled={isSubmitting}>
             Make the job

@@ -5,7 +5,7 @@ import { Dialog } from "radix-ui";
 import { type ReactNode, useState } from "react";
 import { type QuickPath, type QuickPathDto, quickPathSchema } from "@/contract";
 import { LONGEST_LINK_M } from "@/core/link";
-import { ApiError, postJson } from "../../api/client";
+import { postJson } from "../../api/client";
 import { readPosition } from "../../api/position";
 import { keys } from "../../api/queries";
 import { Choice, Field } from "../../controls/field";
@@ -13,8 +13,8 @@ import type { Opened } from "../../controls/lazy-part";
 import { NumberField } from "../../controls/number-field";
 import { SheetDialog } from "../../controls/sheet-dialog";
 import { UnitField } from "../../controls/unit-field";
+import { FormTrouble, sentence, useSubmit } from "../../controls/use-submit";
 import { coordinateFault } from "../../wording/coordinates";
-import { errorSentence } from "../../wording/errors";
 import { RuleCaution, RuleOptions } from "./rule-options";
 
 interface Asked {
@@ -72,34 +72,28 @@ const read = async (f: Asked): Promise<QuickPath | { readonly fault: string }> =
     needToNearMbps: f.needToNearMbps,
   });
   if (parsed.success) return parsed.data;
-  const words = parsed.error.issues[0]?.message ?? "";
-  return { fault: `${words.charAt(0).toUpperCase()}${words.slice(1)}.` };
+  return { fault: sentence(parsed.error.issues[0]?.message) };
 };
 
 /** A path without a map, out of what is known of it; it becomes an ordinary job. */
 export const QuickPathDialog = ({ open, onOpenChange }: Opened) => {
   const [f, setF] = useState(START);
-  const [fault, setFault] = useState<string | null>(null);
-  const [busy, setBusy] = useState(false);
+  const sending = useSubmit();
   const router = useRouter();
   const client = useQueryClient();
   const set = (fields: Partial<Asked>): void => setF((now) => ({ ...now, ...fields }));
   const submit = async (): Promise<void> => {
-    setFault(null);
+    sending.say(null);
     const asked = await read(f);
     if ("fault" in asked) {
-      setFault(asked.fault);
+      sending.say(asked.fault);
       return;
     }
-    setBusy(true);
-    try {
+    await sending.run(async () => {
       const { jobId, linkId } = await postJson<QuickPathDto>("/api/quick-path", asked);
       await client.invalidateQueries({ queryKey: keys.jobs });
       router.push(`/jobs/${jobId}/section/${linkId}`);
-    } catch (error) {
-      setFault(errorSentence(error instanceof ApiError ? error.body : { code: "internal" }));
-      setBusy(false);
-    }
+    });
   };
   return (
     <SheetDialog
@@ -117,7 +111,7 @@ export const QuickPathDialog = ({ open, onOpenChange }: Opened) => {
           const wrong = e.currentTarget.querySelector<HTMLElement>('[aria-invalid="true"]');
           if (wrong === null) void submit();
           else {
-            setFault("One figure cannot be taken as it is typed.");
+            sending.say("One figure cannot be taken as it is typed.");
             wrong.focus();
           }
         }}
@@ -167,13 +161,9 @@ export const QuickPathDialog = ({ open, onOpenChange }: Opened) => {
           most={100_000}
           onChange={(needToNearMbps) => set({ needToNearMbps })}
         />
-        {fault !== null && (
-          <p role="alert" className="col-span-2 m-0 text-short-figure">
-            {fault}
-          </p>
-        )}
+        <FormTrouble of={sending} />
         <div className="col-span-2 flex items-center gap-6">
-          <button type="submit" className="main-action" disabled={busy}>
+          <button type="submit" className="main-action" disabled={sending.busy}>
             Draw the path
           </button>
           <Dialog.Close className="press">Leave it</Dialog.Close>

@@ -2,19 +2,25 @@
 import Link from "next/link";
 import { useState } from "react";
 import type { FieldsOf, SiteDto } from "@/contract";
-import { type FarPosition, farFromJob, type LatLon } from "@/core/geo";
 import { useJob, usePhotos } from "../../api/queries";
 import { ClashNotice } from "../../controls/clash-notice";
-import { FarQuestion } from "../../controls/far-question";
+import { lazyPart, useFetchAhead } from "../../controls/lazy-part";
 import { TypingScope } from "../../controls/typing-scope";
 import { UnitField } from "../../controls/unit-field";
 import { Trouble } from "../../frame/trouble";
+import { useOutbox } from "../../state/browser-outbox";
+import { siteIsUnsent, useQueuedPhotos } from "../../state/browser-photos";
+import { withPendingSites } from "../../state/pending-sites";
 import { usePreferences } from "../../state/preferences";
 import type { SaveStatus } from "../../state/record";
-import { useRecord, useRecordState } from "../../state/use-record";
+import { hasDraft, useRecord, useRecordState } from "../../state/use-record";
 import { errorSentence } from "../../wording/errors";
-import { latLonText, lengthText, type Units } from "../../wording/numbers";
+import { latLonText, type Units } from "../../wording/numbers";
 import { PhotoStrip } from "../brief/photo-strip";
+import { PhonePosition } from "./phone-position";
+import { useConnected, useKeptOffline } from "./use-kept-offline";
+
+const AddSite = lazyPart(() => import("./add-site").then((m) => m.AddSite));
 
 /** What is looked at on the spot; the words are kept with the site. */
 const TICKS = [
@@ -36,11 +42,17 @@ const WORDS = [
   ["owner", "Owner"],
 ] as const;
 
-/** The survey on the spot: one site at a time, large targets, nothing lost on reload. */
+/** The survey on the spot: one site at a time, large targets, nothing lost on reload; it opens without coverage once it has been open with it. */
 export const SurveySheet = ({ jobId }: { jobId: string }) => {
   const job = useJob(jobId);
+  const { edits } = useOutbox();
+  const connected = useConnected();
+  useFetchAhead();
+  useKeptOffline(jobId, job.data !== undefined);
   const [siteId, setSiteId] = useState<string | null>(null);
-  const sites = job.data?.sites ?? [];
+  const [adding, setAdding] = useState(false);
+  const photos = useQueuedPhotos(jobId);
+  const sites = withPendingSites(jobId, job.data?.sites ?? [], edits);
   const site = sites.find((s) => s.id === siteId);
   return (
     <div className="mx-auto min-h-dvh max-w-[560px] p-3 text-name leading-6">
@@ -56,32 +68,58 @@ export const SurveySheet = ({ jobId }: { jobId: string }) => {
           </button>
         )}
       </header>
+      {!connected && (
+        <p role="status" className="m-0 border-b border-ink py-2 text-press" data-testid="no-coverage">
+          No coverage. This is the job as it was last read here; what you enter is kept and sent later.
+        </p>
+      )}
       {job.data === undefined && <Trouble error={job.error ?? job.failureReason} waiting="Reading the job." />}
       {job.data !== undefined && site === undefined && (
         <main>
           <ul className="m-0 list-none p-0">
             {sites.map((s) => (
-              <li key={s.id}>
-                <button
-                  type="button"
-                  className="flex min-h-14 w-full items-center justify-between gap-3 border-b border-rule text-left"
-                  onClick={() => setSiteId(s.id)}
-                >
-                  <span className="font-figure">{s.name}</span>
-                  <span className="cap text-press">
-                    {s.ticks.length} of {TICKS.length}
-                  </span>
-                </button>
-              </li>
+              <SiteRow
+                key={s.id}
+                site={s}
+                unsent={siteIsUnsent(jobId, s.id) || photos.some((p) => p.about.siteId === s.id) || hasDraft("site", s.id)}
+                open={() => setSiteId(s.id)}
+              />
             ))}
           </ul>
-          {sites.length === 0 && <p>No site yet. Place one on the Ground sheet.</p>}
+          {adding ? (
+            <AddSite
+              jobId={jobId}
+              sites={sites}
+              added={(id) => {
+                setAdding(false);
+                setSiteId(id);
+              }}
+              leave={() => setAdding(false)}
+            />
+          ) : (
+            <button type="button" className="mt-3 min-h-12 w-full border-[1.6px] border-ink font-figure" onClick={() => setAdding(true)}>
+              Add a site here
+            </button>
+          )}
         </main>
       )}
       {site !== undefined && <SiteSurvey key={site.id} jobId={jobId} site={site} sites={sites} done={() => setSiteId(null)} />}
     </div>
   );
 };
+
+/** A site of the list: how far its survey is, and whether the server has it. */
+const SiteRow = ({ site, unsent, open }: { site: SiteDto; unsent: boolean; open: () => void }) => (
+  <li>
+    <button type="button" className="flex min-h-14 w-full items-center justify-between gap-3 border-b border-rule text-left" onClick={open}>
+      <span className="font-figure">{site.name}</span>
+      <span className="cap text-press">
+        {unsent && <strong className="text-ink">not sent yet, </strong>}
+        {site.ticks.length} of {TICKS.length}
+      </span>
+    </button>
+  </li>
+);
 
 /** How it stands with what was typed, in words for somebody on a roof. */
 const savedWords = (status: SaveStatus<FieldsOf<"site">>, units: Units): string => {
@@ -106,58 +144,13 @@ const SiteSurvey = ({ jobId, site, sites, done }: { jobId: string; site: SiteDto
   const record = useRecord(jobId, "site", site);
   const { fields: f, status, setAside } = useRecordState(record);
   const set = record.change;
-  const [locating, setLocating] = useState<string | null>(null);
-  const [farOff, setFarOff] = useState<{ at: LatLon; far: FarPosition } | null>(null);
-  const locate = (): void => {
-    setLocating("Asking the phone for its position.");
-    navigator.geolocation.getCurrentPosition(
-      (p) => {
-        const at = { latDeg: p.coords.latitude, lonDeg: p.coords.longitude };
-        const far = farFromJob(
-          at,
-          sites.filter((s) => s.id !== site.id),
-        );
-        if (far !== null) {
-          setFarOff({ at, far });
-          setLocating(null);
-          return;
-        }
-        set(at);
-        setLocating(
-          `Position taken, ± ${lengthText(units, p.coords.accuracy, 0)}. Check it on the drawing: a map is often better than a phone beside a wall.`,
-        );
-      },
-      (error) => setLocating(`The phone gave no position: ${error.message || "not allowed"}.`),
-      { enableHighAccuracy: true, timeout: 20_000, maximumAge: 0 },
-    );
-  };
+  const others = sites.filter((s) => s.id !== site.id);
   return (
     <TypingScope of={record} className="grid gap-5 pt-3 [&_input]:min-h-12 [&_input]:text-name [&_select]:min-h-12">
       <ClashNotice kind="site" status={status} setAside={setAside} units={units} resolve={record.resolve} recall={record.recall} />
       <section aria-label="Position" className="grid gap-2">
         <p className="m-0 font-mono text-part">{latLonText(f)}</p>
-        <button type="button" className="min-h-12 border-[1.6px] border-ink font-figure" onClick={locate}>
-          Take the phone's position
-        </button>
-        {farOff !== null && (
-          <FarQuestion
-            far={farOff.far}
-            units={units}
-            takeMeant={(p) => {
-              set(p);
-              setFarOff(null);
-            }}
-            keep={() => {
-              set(farOff.at);
-              setFarOff(null);
-            }}
-          />
-        )}
-        {locating !== null && (
-          <p role="status" className="m-0 text-press">
-            {locating}
-          </p>
-        )}
+        <PhonePosition others={others} take={set} />
       </section>
       <section aria-label="Heights" className="grid grid-cols-2 gap-4">
         <UnitField

@@ -12,12 +12,19 @@ type Context = { params: Promise<{ jobId: string }> };
 /** More than this no screen shows apart: the widest are sent, and how many there are. Who computes with them may ask for more. */
 const MOST_DRAWN = 6000;
 const MOST_ASKED = 60_000;
-const question = z.intersection(boxSchema, z.object({ most: z.coerce.number().int().min(1).max(MOST_ASKED).default(MOST_DRAWN) }));
+const question = z.intersection(
+  boxSchema,
+  z.object({
+    most: z.coerce.number().int().min(1).max(MOST_ASKED).default(MOST_DRAWN),
+    /** All or none: where there are more than asked for, none is sent, and `total` is one more than that. */
+    whole: z.stringbool().default(false),
+  }),
+);
 
 export const GET = (request: Request, { params }: Context): Promise<Response> =>
   handleJob(request, "read", params, async (job): Promise<DrawnDto> => {
     const q = parseQuery(request, question);
-    const [{ rows, total }, features] = await Promise.all([obstaclesOf(db(), job.id, q, q.most), featuresOf(db(), job.id)]);
+    const [{ rows, total }, features] = await Promise.all([obstaclesOf(db(), job.id, q, q.most, q.whole), featuresOf(db(), job.id)]);
     return {
       obstacles: rows.map(obstacleDto),
       total,

@@ -1,0 +1,79 @@
+"use client";
+import { openDB } from "idb";
+import { useEffect, useSyncExternalStore } from "react";
+import { recordPath } from "@/contract";
+import { postBytes } from "../api/client";
+import { useRefresh } from "../api/queries";
+import { outboxState } from "./browser-outbox";
+import { createPhotoQueue, type PhotoSchema, type QueuedPhoto } from "./photo-queue";
+
+const sentListeners = new Set<(photo: QueuedPhoto) => void>();
+let opened: ReturnType<typeof openDB<PhotoSchema>> | null = null;
+
+/** A site that is itself not made yet, or something else of it on its way, goes first. */
+const siteIsThere = (photo: QueuedPhoto): boolean => {
+  const { siteId } = photo.about;
+  if (siteId === null) return true;
+  const sites = `/api/jobs/${photo.jobId}/sites`;
+  return !outboxState().edits.some((e) => e.path === sites && (e.body as { id?: string } | undefined)?.id === siteId);
+};
+
+export const photoQueue = createPhotoQueue({
+  open: () => {
+    opened ??= openDB<PhotoSchema>("dry-arc", 1, {
+      upgrade: (db) => {
+        db.createObjectStore("photo", { keyPath: "id" });
+      },
+    });
+    opened.catch(() => {
+      opened = null;
+    });
+    return opened;
+  },
+  post: async (photo) => {
+    const query = new URLSearchParams({ about: JSON.stringify(photo.about), id: photo.id });
+    await postBytes(`/api/jobs/${photo.jobId}/photos?${query}`, photo.picture);
+  },
+  mayGo: siteIsThere,
+  alone: async (work) => {
+    if (!("locks" in navigator)) return work();
+    await navigator.locks.request("dry-arc.photos", work);
+  },
+  later: (ms, work) => {
+    const timer = setTimeout(go, ms);
+    window.addEventListener("online", go, { once: true });
+    function go(): void {
+      clearTimeout(timer);
+      window.removeEventListener("online", go);
+      work();
+    }
+  },
+  sent: (photo) => {
+    for (const l of sentListeners) l(photo);
+  },
+});
+
+const NONE: readonly QueuedPhoto[] = [];
+
+/** Photos of a job that wait in this browser; those that wait begin to go when a page asks. */
+export const useQueuedPhotos = (jobId: string): readonly QueuedPhoto[] => {
+  const refresh = useRefresh();
+  const all = useSyncExternalStore(photoQueue.subscribe, photoQueue.photos, () => NONE);
+  useEffect(() => {
+    const listen = (photo: QueuedPhoto): void => {
+      if (photo.jobId === jobId) void refresh(jobId);
+    };
+    sentListeners.add(listen);
+    photoQueue.send().catch(() => undefined);
+    return () => {
+      sentListeners.delete(listen);
+    };
+  }, [jobId, refresh]);
+  return all.filter((p) => p.jobId === jobId);
+};
+
+/** Whether a record of this job has something in this browser that the server does not have: an edit or a draft. */
+export const siteIsUnsent = (jobId: string, siteId: string): boolean => {
+  const path = recordPath(jobId, "site", siteId);
+  return outboxState().edits.some((e) => e.path === path || (e.body as { id?: string } | undefined)?.id === siteId);
+};

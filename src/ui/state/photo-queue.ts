@@ -1,0 +1,118 @@
+import type { DBSchema, IDBPDatabase } from "idb";
+import type { ErrorBody, PhotoFields } from "@/contract";
+import { ApiError, mayRecover } from "../api/client";
+
+/* Photos taken without coverage: they lie in the browser's database until the server has them. Their id is made here, so one sent twice is one. */
+
+export interface QueuedPhoto {
+  readonly id: string;
+  readonly jobId: string;
+  readonly about: PhotoFields;
+  readonly picture: Blob;
+  readonly takenAtMs: number;
+  /** Why the server will never take it; it stays here until it is let go. */
+  readonly refused: ErrorBody | null;
+}
+
+export interface PhotoSchema extends DBSchema {
+  readonly photo: { key: string; value: QueuedPhoto };
+}
+
+export interface PhotoQueueParts {
+  readonly open: () => Promise<IDBPDatabase<PhotoSchema>>;
+  readonly post: (photo: QueuedPhoto) => Promise<void>;
+  /** False while something that the photo names is itself still on its way. */
+  readonly mayGo: (photo: QueuedPhoto) => boolean;
+  /** One window at a time sends. */
+  readonly alone: (work: () => Promise<void>) => Promise<void>;
+  readonly later: (ms: number, work: () => void) => void;
+  readonly sent: (photo: QueuedPhoto) => void;
+}
+
+const RETRY_MS = 4000;
+
+export interface PhotoQueue {
+  readonly photos: () => readonly QueuedPhoto[];
+  readonly subscribe: (listener: () => void) => () => void;
+  /** Keeps a photo here, then tries to send it. @throws when this browser keeps nothing. */
+  readonly add: (photo: Omit<QueuedPhoto, "refused">) => Promise<void>;
+  /** Changes what is said of a photo that is still here. */
+  readonly tell: (id: string, about: Partial<PhotoFields>) => Promise<void>;
+  readonly drop: (id: string) => Promise<void>;
+  /** Reads what windows before left, and sends what can go. */
+  readonly send: () => Promise<void>;
+}
+
+export const createPhotoQueue = (parts: PhotoQueueParts): PhotoQueue => {
+  let shown: readonly QueuedPhoto[] = [];
+  let retrying = false;
+  const listeners = new Set<() => void>();
+  const read = async (): Promise<readonly QueuedPhoto[]> => {
+    const db = await parts.open();
+    shown = (await db.getAll("photo")).sort((a, b) => a.takenAtMs - b.takenAtMs);
+    for (const l of listeners) l();
+    return shown;
+  };
+  const again = (): void => {
+    if (retrying) return;
+    retrying = true;
+    parts.later(RETRY_MS, () => {
+      retrying = false;
+      void send();
+    });
+  };
+  /** @returns whether the next may be tried at once. */
+  const sendOne = async (photo: QueuedPhoto): Promise<boolean> => {
+    const db = await parts.open();
+    try {
+      await parts.post(photo);
+      await db.delete("photo", photo.id);
+      parts.sent(photo);
+      return true;
+    } catch (error) {
+      if (!(error instanceof ApiError) || mayRecover(error)) return false;
+      const now = await db.get("photo", photo.id);
+      if (now !== undefined) await db.put("photo", { ...now, refused: error.body });
+      return true;
+    }
+  };
+  const send = (): Promise<void> =>
+    parts.alone(async () => {
+      const waiting = (await read()).filter((p) => p.refused === null);
+      let left = false;
+      for (const photo of waiting) {
+        if (!parts.mayGo(photo)) left = true;
+        else if (!(await sendOne(photo))) {
+          left = true;
+          break;
+        }
+      }
+      if (waiting.length > 0) await read();
+      if (left) again();
+    });
+  return {
+    photos: () => shown,
+    subscribe: (listener) => {
+      listeners.add(listener);
+      return () => listeners.delete(listener);
+    },
+    add: async (photo) => {
+      const db = await parts.open();
+      await db.put("photo", { ...photo, refused: null });
+      await read();
+      void send();
+    },
+    tell: async (id, about) => {
+      const db = await parts.open();
+      const now = await db.get("photo", id);
+      if (now !== undefined) await db.put("photo", { ...now, about: { ...now.about, ...about } });
+      await read();
+    },
+    drop: async (id) => {
+      const db = await parts.open();
+      await db.delete("photo", id);
+      await read();
+    },
+    send,
+  };
+};

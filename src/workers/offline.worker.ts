@@ -1,0 +1,79 @@
+/*
+ * Keeps the survey for a place without coverage: once it was opened with it, the page, its script, its job and its photos
+ * are there without. What other pages ask for goes to the server as if nothing stood between.
+ */
+import { ExpirationPlugin } from "workbox-expiration";
+import { registerRoute } from "workbox-routing";
+import { CacheFirst, NetworkFirst } from "workbox-strategies";
+
+interface Lasting extends Event {
+  readonly waitUntil: (work: Promise<unknown>) => void;
+}
+/** What this uses of a service worker's own scope; the page's library has other words for it. */
+const own = globalThis as unknown as {
+  readonly location: Location;
+  readonly skipWaiting: () => Promise<void>;
+  readonly clients: { readonly claim: () => Promise<void> };
+  readonly addEventListener: (
+    type: "install" | "activate" | "message",
+    work: (event: Lasting & { readonly data?: unknown }) => void,
+  ) => void;
+};
+
+const PAGE = "dry-arc.page";
+const DATA = "dry-arc.data";
+const CODE = "dry-arc.code";
+const PHOTO = "dry-arc.photo";
+
+/** A place with a bad signal answers slowly or never: after this long what is kept is shown. */
+const PATIENCE_S = 4;
+
+const isSurvey = (path: string): boolean => /^\/jobs\/[^/]+\/survey$/.test(path);
+const isJobData = (path: string): boolean => /^\/api\/jobs\/[^/]+(\/photos)?$/.test(path);
+const fromSurvey = (request: Request): boolean => {
+  try {
+    return isSurvey(new URL(request.referrer).pathname);
+  } catch {
+    return false;
+  }
+};
+
+registerRoute(
+  ({ url, request, sameOrigin }) => sameOrigin && request.mode === "navigate" && isSurvey(url.pathname),
+  new NetworkFirst({ cacheName: PAGE, networkTimeoutSeconds: PATIENCE_S, plugins: [new ExpirationPlugin({ maxEntries: 20 })] }),
+);
+// Its name holds its content: what is kept never grows old.
+registerRoute(
+  ({ url, sameOrigin }) => sameOrigin && url.pathname.startsWith("/_next/static/"),
+  new CacheFirst({ cacheName: CODE, plugins: [new ExpirationPlugin({ maxEntries: 300 })] }),
+);
+registerRoute(
+  ({ url, request, sameOrigin }) => sameOrigin && isJobData(url.pathname) && fromSurvey(request),
+  new NetworkFirst({ cacheName: DATA, networkTimeoutSeconds: PATIENCE_S, plugins: [new ExpirationPlugin({ maxEntries: 40 })] }),
+);
+registerRoute(
+  ({ url, sameOrigin }) => sameOrigin && /^\/api\/jobs\/[^/]+\/photos\/[^/]+\/file$/.test(url.pathname),
+  new CacheFirst({ cacheName: PHOTO, plugins: [new ExpirationPlugin({ maxEntries: 80 })] }),
+);
+
+own.addEventListener("install", () => {
+  void own.skipWaiting();
+});
+own.addEventListener("activate", (event) => event.waitUntil(own.clients.claim()));
+
+/** What the page had fetched before this stood between: it names them, and they are kept too. */
+own.addEventListener("message", (event) => {
+  const urls = (event.data as { readonly keep?: readonly string[] } | null)?.keep ?? [];
+  const keep = async (): Promise<void> => {
+    for (const address of urls) {
+      const { pathname, origin } = new URL(address, own.location.href);
+      if (origin !== own.location.origin) continue;
+      const name = isSurvey(pathname) ? PAGE : isJobData(pathname) ? DATA : pathname.startsWith("/_next/static/") ? CODE : null;
+      if (name === null) continue;
+      const cache = await caches.open(name);
+      if (name === CODE && (await cache.match(address)) !== undefined) continue;
+      await cache.add(address).catch(() => undefined);
+    }
+  };
+  event.waitUntil(keep());
+});
