@@ -232,7 +232,7 @@ test("a design is kept, held against a changed one, taken and forgotten", async 
   await saved(page);
 });
 
-test("read by keys, looked at closer, in true shape, as a table, as files and on one printed page", async ({ page, request }, info) => {
+test("read by keys, looked at closer, in true shape, as a table, as files and on paper", async ({ page, request }, info) => {
   const link = await openSection(page, request, "Rope Walk");
   const drawing = page.getByTestId("section");
   await drawing.focus();
@@ -280,11 +280,36 @@ test("read by keys, looked at closer, in true shape, as a table, as files and on
   expect(svg.includes("Harbour Office to Rope Walk: Short")).toBe(true);
   // It stands alone: nothing of the page's styles is asked for.
   expect([svg.includes("var(--"), svg.includes("class="), svg.includes("currentColor")]).toEqual([false, false, false]);
+  // What the page says stands in it too: the mounts, both levels, every finding, and the type itself.
+  for (const words of [
+    "11.0 m",
+    "Leaves, Poplar row",
+    "Rope Walk to Harbour Office:",
+    "Short: Poplar row stands",
+    "To know: Radar shares this channel",
+    "@font-face",
+  ])
+    expect(svg).toContain(words);
   const png = await take(picture("Save as PNG"));
   expect(png.subarray(1, 4).toString()).toBe("PNG");
   expect(png.readUInt32BE(16)).toBeGreaterThan(1500);
   const pdf = await page.pdf({ path: info.outputPath("section.pdf"), preferCSSPageSize: true });
-  expect(pdf.toString("latin1").match(/\/Type\s*\/Page\b/g)).toHaveLength(1);
+  // A sheet drawn for paper: the drawing, then what is found with the table, which may run on.
+  expect(pdf.toString("latin1").match(/\/Type\s*\/Page\b/g)!.length).toBeGreaterThanOrEqual(2);
+  await expect(page.locator(".paper-sheet")).toHaveCount(0);
+  await page.evaluate(() => dispatchEvent(new Event("beforeprint")));
+  await page.emulateMedia({ media: "print" });
+  const paper = page.locator(".paper-sheet");
+  await expect(page.getByRole("navigation", { name: "Sheets of the job" })).toBeHidden();
+  await expect(paper).toContainText("Poplar row stands 4.2");
+  await expect(paper).toContainText("Mends: Plan a trim of Poplar row");
+  await expect(paper.locator('svg[data-drawing="level"]')).toHaveCount(2);
+  // The drawing has a page of its own, and nothing of it hangs over.
+  const drawn = (await paper.locator(".paper-page").first().boundingBox())!;
+  expect(drawn.height).toBeLessThanOrEqual(736);
+  await page.evaluate(() => dispatchEvent(new Event("afterprint")));
+  await page.emulateMedia({ media: "screen" });
+  await expect(paper).toHaveCount(0);
   expect(linkTo(await demoJob(request), "Rope Walk").linkId).toBe(link.linkId);
 });
 

@@ -21,6 +21,17 @@ interface Column {
   readonly toDbm: number;
 }
 
+/** Whose a term is, or that it is a loss which could be mended: by the name of its colour. */
+const sideOf = (term: LevelTerm): "near" | "far" | "short-figure" | "ink" => {
+  if (term.id === "antenna-out") return "near";
+  if (term.id === "antenna-in") return "far";
+  return term.valueDb < -3 && /diffraction|vegetation|beside|own-edge/.test(term.id) ? "short-figure" : "ink";
+};
+const SIDE_CLASS = { near: "text-near", far: "text-far", "short-figure": "text-short-figure", ink: "text-ink" } as const;
+
+const cutEnd = (text: string, most: number): string =>
+  text.length <= most ? text : `${text.slice(0, Math.max(1, Math.floor(most) - 1))}…`;
+
 /** Columns of the level line; what is too small for a column is added to the air's. */
 export const levelColumns = (d: Direction): Column[] => {
   const columns: Column[] = [];
@@ -133,6 +144,7 @@ export const LevelDrawing = ({
   marginDb,
   transmit,
   heading,
+  still,
 }: {
   direction: Direction;
   /** Reach of the 80 % band about the level when it was drawn; the quick sum otherwise. */
@@ -142,8 +154,10 @@ export const LevelDrawing = ({
   units: Units;
   /** Margin a modulation must keep. */
   marginDb: number;
-  transmit: ReactNode;
-  heading: ReactNode;
+  transmit?: ReactNode;
+  heading?: ReactNode;
+  /** For paper and files: words in the drawing itself, nothing to press. */
+  still?: { readonly heading: string; readonly transmit: string };
 }) => {
   const hatch = useId();
   const [open, setOpen] = useState<number | null>(null);
@@ -215,15 +229,23 @@ export const LevelDrawing = ({
   const noiseAt = beside(noiseText, scale.y(d.noiseDbm));
   return (
     <div className="relative" style={{ width, height }}>
-      <div className="absolute left-3 right-2 top-1.5">
-        <div className="flex items-baseline gap-3">{heading}</div>
-        <p className="m-0 mt-0.5 line-clamp-2 pl-1 text-note leading-[14px] text-ink-2" aria-live="polite">
-          {shown === undefined || shown === null
-            ? `dBm per receive chain from transmitter to receiver; choose a column to read where its figure comes from.${windowText(d, marginDb)}`
-            : termExplanation(shown.term, units)}
-        </p>
-      </div>
-      <svg width={width} height={height} role="img" aria-label={`Level line: expected ${figure(d.levelDbm)} dBm per receive chain`}>
+      {still === undefined && (
+        <div className="absolute left-3 right-2 top-1.5">
+          <div className="flex items-baseline gap-3">{heading}</div>
+          <p className="m-0 mt-0.5 line-clamp-2 pl-1 text-note leading-[14px] text-ink-2" aria-live="polite">
+            {shown === undefined || shown === null
+              ? `dBm per receive chain from transmitter to receiver; choose a column to read where its figure comes from.${windowText(d, marginDb)}`
+              : termExplanation(shown.term, units)}
+          </p>
+        </div>
+      )}
+      <svg
+        data-drawing="level"
+        width={width}
+        height={height}
+        role="img"
+        aria-label={`Level line: expected ${figure(d.levelDbm)} dBm per receive chain`}
+      >
         <Hatches id={hatch} />
         {scale.ticks.map((t) => (
           <g key={t}>
@@ -275,16 +297,30 @@ export const LevelDrawing = ({
           </text>
         )}
         <circle cx={endX} cy={scale.y(d.levelDbm)} r="4.5" fill="var(--ink)" />
+        {still !== undefined && (
+          <g>
+            <text x="12" y="20" fontSize={TYPE.press} fontWeight="700">
+              {still.heading}
+            </text>
+            <text x="12" y="38" fontSize={TYPE.note} style={{ fill: "var(--ink-2)" }}>
+              {`dBm per receive chain.${windowText(d, marginDb)}`}
+            </text>
+            {columns.map((c, i) => (
+              <g key={c.term.id} transform={`translate(${x(i)} ${height - 50})`}>
+                <path d="M0 0V46" stroke="var(--rule)" />
+                <text x="8" y="16" fontSize={TYPE.line} style={{ fill: `var(--${sideOf(c.term)})` }}>
+                  {cutEnd(termLabel(c.term, units), (step - 10) / 7)}
+                </text>
+                <text x="8" y="38" fontSize={TYPE.press} fontWeight="650" className="mono" style={{ fill: `var(--${sideOf(c.term)})` }}>
+                  {i === 0 ? still.transmit : `${signed(c.toDbm - c.fromDbm, 1)} dB`}
+                </text>
+              </g>
+            ))}
+          </g>
+        )}
       </svg>
-      {columns.map((c, i) => {
-        const side =
-          c.term.id === "antenna-out"
-            ? "text-near"
-            : c.term.id === "antenna-in"
-              ? "text-far"
-              : c.term.valueDb < -3 && /diffraction|vegetation|beside|own-edge/.test(c.term.id)
-                ? "text-short-figure"
-                : "text-ink";
+      {(still === undefined ? columns : []).map((c, i) => {
+        const side = SIDE_CLASS[sideOf(c.term)];
         return (
           <div key={c.term.id} className="absolute border-l border-rule pl-2" style={{ left: x(i), width: step, bottom: 3, height: 48 }}>
             <button

@@ -2,6 +2,7 @@ import type { ReactNode } from "react";
 import type { Ray } from "@/core/obstacles";
 import type { Box } from "./caption-field";
 import type { SectionScale } from "./section-scale";
+import { TYPE } from "./type";
 
 const FIGURE_PX = { width: 84, height: 26 } as const;
 
@@ -24,13 +25,16 @@ export const MastDimension = ({
   ray,
   scale,
   groundAmslM,
+  figure,
   children,
 }: {
   end: "near" | "far";
   ray: Ray;
   scale: SectionScale;
   groundAmslM: number;
-  children: ReactNode;
+  /** The figure as it is written; children where it can be typed. */
+  figure?: string;
+  children?: ReactNode;
 }) => {
   const isNear = end === "near";
   const x = scale.x(isNear ? ray.startM : ray.endM);
@@ -45,13 +49,31 @@ export const MastDimension = ({
   const aside = low ? -6 : 34;
   return (
     <>
-      <svg aria-hidden="true" className="pointer-events-none absolute inset-0" width={scale.width} height={scale.height}>
+      <svg
+        data-drawing="over"
+        aria-hidden="true"
+        className="pointer-events-none absolute inset-0"
+        width={scale.width}
+        height={scale.height}
+      >
         <path d={`M${x} ${foot}H${lineX}M${x} ${top}H${lineX}`} stroke={`var(--${end})`} strokeWidth="0.8" opacity="0.7" />
         <path
           d={`M${lineX} ${top}V${foot}M${lineX - 4.5} ${top + 4.5}l9 -9M${lineX - 4.5} ${foot + 4.5}l9 -9`}
           stroke={`var(--${end})`}
           strokeWidth="1.2"
         />
+        {figure !== undefined && (
+          <text
+            x={isNear ? lineX - aside : lineX + aside}
+            y={y + 5}
+            fontSize={TYPE.press}
+            fontWeight="650"
+            textAnchor={isNear ? "start" : "end"}
+            className="mono halo"
+          >
+            {figure}
+          </text>
+        )}
       </svg>
       <div className="absolute" style={isNear ? { left: lineX - aside, top: y - 12 } : { right: scale.width - lineX - aside, top: y - 12 }}>
         {children}

@@ -43,29 +43,101 @@ const inlined = (svg: SVGSVGElement): SVGSVGElement => {
   return copy;
 };
 
-/** Several drawings of one width under each other, with a title beneath, as the text of one SVG file. */
-export const svgOf = (drawings: readonly SVGSVGElement[], title: string, note: string): string => {
+/** A file as it stands in an address. */
+const asData = async (url: string): Promise<string> => {
+  const blob = await (await fetch(url)).blob();
+  return new Promise((resolve, reject) => {
+    const reader = new FileReader();
+    reader.onload = () => resolve(reader.result as string);
+    reader.onerror = () => reject(reader.error ?? new Error("a face could not be read"));
+    reader.readAsDataURL(blob);
+  });
+};
+let faces: Promise<string> | null = null;
+
+/** The faces of the page's type for plain letters, with the type inside: a file shows the same words everywhere. */
+export const typeInside = (): Promise<string> => {
+  faces ??= (async () => {
+    const rules = [...document.styleSheets].flatMap((sheet) => [...sheet.cssRules]).filter((r) => r instanceof CSSFontFaceRule);
+    const parts: string[] = [];
+    for (const { style, parentStyleSheet } of rules) {
+      const family = style.getPropertyValue("font-family");
+      const plain =
+        /U\+0-FF|U\+0000-00FF/i.test(style.getPropertyValue("unicode-range")) && style.getPropertyValue("font-style") !== "italic";
+      const address = /url\("?([^")]+)"?\)/.exec(style.getPropertyValue("src"))?.[1];
+      if (!plain || address === undefined || !family.includes("Atkinson")) continue;
+      const data = await asData(new URL(address, parentStyleSheet?.href ?? location.href).href);
+      parts.push(`@font-face{font-family:${family};font-weight:200 800;src:url(${data}) format("woff2")}`);
+    }
+    return parts.join("");
+  })();
+  faces.catch(() => {
+    faces = null;
+  });
+  return faces;
+};
+
+const LINE_PX = 16;
+const LETTER_PX = 6.4;
+
+/** Words broken into lines of a width. */
+const broken = (text: string, width: number): string[] => {
+  const most = Math.max(20, Math.floor(width / LETTER_PX));
+  const lines: string[] = [];
+  let line = "";
+  for (const word of text.split(/\s+/)) {
+    if (line !== "" && line.length + 1 + word.length > most) {
+      lines.push(line);
+      line = word;
+    } else line = line === "" ? word : `${line} ${word}`;
+  }
+  return line === "" ? lines : [...lines, line];
+};
+
+/**
+ * Drawings of one width under each other (one marked "over" lies over the one before), with a title beneath and what
+ * the page says in words, as the text of one SVG file.
+ * @param type rules of the faces, as `typeInside` gives them.
+ */
+export const svgOf = (
+  drawings: readonly SVGSVGElement[],
+  title: string,
+  note: string,
+  words: readonly string[] = [],
+  type = "",
+): string => {
   const width = Math.max(...drawings.map((d) => d.clientWidth));
   const style = getComputedStyle(document.documentElement);
   const paper = style.getPropertyValue("--paper").trim() || "#fff";
   const ink = style.getPropertyValue("--ink").trim() || "#000";
   let top = 0;
+  let before = 0;
   const parts = drawings.map((d) => {
     const copy = inlined(d);
-    copy.setAttribute("y", String(top));
+    const over = d.dataset.drawing === "over";
+    copy.setAttribute("y", String(over ? before : top));
     copy.setAttribute("width", String(d.clientWidth));
     copy.setAttribute("height", String(d.clientHeight));
     copy.setAttribute("overflow", "hidden");
-    top += d.clientHeight;
+    if (!over) {
+      before = top;
+      top += d.clientHeight;
+    }
     return new XMLSerializer().serializeToString(copy);
   });
   const escaped = (text: string): string => text.replace(/&/g, "&amp;").replace(/</g, "&lt;");
-  const font = 'font-family="Atkinson Hyperlegible Next, Atkinson Hyperlegible, sans-serif"';
-  return `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${top + TITLE_PX}" viewBox="0 0 ${width} ${top + TITLE_PX}">
-<rect width="100%" height="100%" fill="${paper}"/>${parts.join("\n")}
+  const font = 'font-family="Atkinson Hyperlegible Next Variable, Atkinson Hyperlegible Next, sans-serif"';
+  const lines = words.flatMap((w) => broken(w, width - 20));
+  const height = top + TITLE_PX + (lines.length === 0 ? 0 : lines.length * LINE_PX + 10);
+  const text = lines.map(
+    (line, i) => `<text x="10" y="${top + TITLE_PX + 12 + i * LINE_PX}" ${font} font-size="12.5" fill="${ink}">${escaped(line)}</text>`,
+  );
+  return `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" viewBox="0 0 ${width} ${height}">
+${type === "" ? "" : `<style>${type}</style>`}<rect width="100%" height="100%" fill="${paper}"/>${parts.join("\n")}
 <path d="M0 ${top + 0.5}H${width}" stroke="${ink}"/>
 <text x="10" y="${top + 17}" ${font} font-size="14" font-weight="700" fill="${ink}">${escaped(title)}</text>
 <text x="10" y="${top + 33}" ${font} font-size="12" fill="${ink}">${escaped(note)}</text>
+${text.join("\n")}
 </svg>`;
 };
 

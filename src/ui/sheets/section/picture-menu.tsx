@@ -1,40 +1,48 @@
 "use client";
 import { DropdownMenu } from "radix-ui";
-import type { RefObject } from "react";
 import { keepFile } from "../../api/keep-file";
-import { pngOf, svgOf } from "../../drawing/save-picture";
+import { pngOf, svgOf, typeInside } from "../../drawing/save-picture";
+import type { Paper } from "./paper/use-paper";
 
 /** The drawing taken along: as a file, on the clipboard, on paper. */
 export const PictureMenu = ({
-  area,
+  lay,
   title,
   note,
+  words,
   fileName,
   say,
 }: {
-  area: RefObject<HTMLElement | null>;
+  /** Lays the sheet out as on paper while its drawings are taken. */
+  lay: Paper["lay"];
   title: string;
   note: string;
+  /** What the sheet says in words, a line each. */
+  words: () => readonly string[];
   fileName: string;
   say: (words: string) => void;
 }) => {
-  const drawn = (): string => svgOf([...(area.current?.querySelectorAll<SVGSVGElement>("svg[data-drawing]") ?? [])], title, note);
+  const drawn = async (): Promise<string> => {
+    const type = await typeInside().catch(() => "");
+    return lay((paper) => svgOf([...paper.querySelectorAll<SVGSVGElement>("svg[data-drawing]")], title, note, words(), type));
+  };
   const attempt = (work: () => Promise<string>): void => {
     work().then(say, () => say("This browser did not take the picture. Save it as a file instead."));
   };
   const items: readonly (readonly [string, () => void])[] = [
     [
       "Save as SVG",
-      () => {
-        keepFile(new Blob([drawn()], { type: "image/svg+xml" }), `${fileName}.svg`);
-        say("Saved as SVG.");
-      },
+      () =>
+        attempt(async () => {
+          keepFile(new Blob([await drawn()], { type: "image/svg+xml" }), `${fileName}.svg`);
+          return "Saved as SVG.";
+        }),
     ],
     [
       "Save as PNG",
       () =>
         attempt(async () => {
-          keepFile(await pngOf(drawn()), `${fileName}.png`);
+          keepFile(await pngOf(await drawn()), `${fileName}.png`);
           return "Saved as PNG.";
         }),
     ],
@@ -42,7 +50,7 @@ export const PictureMenu = ({
       "Copy as PNG",
       () =>
         attempt(async () => {
-          await navigator.clipboard.write([new ClipboardItem({ "image/png": pngOf(drawn()) })]);
+          await navigator.clipboard.write([new ClipboardItem({ "image/png": drawn().then(pngOf) })]);
           return "The picture is on the clipboard.";
         }),
     ],
@@ -50,7 +58,7 @@ export const PictureMenu = ({
       "Copy as SVG",
       () =>
         attempt(async () => {
-          await navigator.clipboard.writeText(drawn());
+          await navigator.clipboard.writeText(await drawn());
           return "The drawing is on the clipboard as SVG.";
         }),
     ],

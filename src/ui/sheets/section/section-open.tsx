@@ -10,6 +10,7 @@ import { type LinkBundle, useFeatures, useJob, useKeptProfile, useVerdicts } fro
 import { Calm } from "../../controls/calm";
 import { ClashNotice } from "../../controls/clash-notice";
 import { lazyPart } from "../../controls/lazy-part";
+import { Said } from "../../controls/said";
 import { TypingScope } from "../../controls/typing-scope";
 import { useKeys } from "../../controls/use-keys";
 import type { ClearsFrom, Ghost } from "../../drawing/section-props";
@@ -34,6 +35,8 @@ import { changeOf } from "./design-actions";
 import { DrawingArea } from "./drawing-area";
 import { FindingsColumn } from "./findings-column";
 import { GroundWays, StartNote } from "./first-steps";
+import { pictureLines, SectionPaper, type SectionPaperProps } from "./paper/section-paper";
+import { usePaper } from "./paper/use-paper";
 import { SavedCell } from "./saved-cell";
 import { SectionHeader } from "./section-header";
 import { lookedAt, restsOn } from "./section-words";
@@ -97,7 +100,7 @@ export const SectionOpen = ({
   const settledEvaluation = useEvaluation(bundle, hardware, ground, settled);
   const [areaRef, area] = useSize<HTMLDivElement>();
   const narrow = area.width > 0 && area.width < NARROW_PX;
-  const picture = useRef<HTMLDivElement>(null);
+  const paper = usePaper();
   const [reverse, setReverse] = useState(false);
   const [view, setView] = useState<View>("level");
   const [beside, setBeside] = useState<(typeof BESIDE)[number]>("findings");
@@ -219,8 +222,14 @@ export const SectionOpen = ({
       />
     );
 
+  const onPaper: SectionPaperProps | null =
+    evaluation === null || shown === null
+      ? null
+      : { job, link, profile, near, far, verdict, found, evaluation, shown, year, trueShape, clearsFrom, doubt, units };
+
   return (
     <TypingScope of={record}>
+      {paper.out && onPaper !== null && <SectionPaper {...onPaper} />}
       <Sheet
         rows={index}
         jobId={jobId}
@@ -280,7 +289,7 @@ export const SectionOpen = ({
               found={found}
               units={units}
             />
-            <div ref={picture}>
+            <div>
               {evaluation === null || settledEvaluation === null || shown === null ? (
                 <p role="alert" className="px-6">
                   A radio of this design is not in the catalogue any more. Choose another under Gear.
@@ -313,7 +322,8 @@ export const SectionOpen = ({
                     />
                     <YearChoice year={year} first={firstYear} last={firstYear + MOST_YEARS} choose={setAskedYear} />
                     <PictureMenu
-                      area={picture}
+                      lay={paper.lay}
+                      words={() => (onPaper === null ? [] : pictureLines(onPaper))}
                       title={`${near.name} to ${far.name}: ${VERDICT_WORD[verdict]}`}
                       note={`${job.name}, ${job.visitOn}, ${policyText(job)}`}
                       fileName={`section-${job.number}-${link.number}`}
@@ -323,17 +333,7 @@ export const SectionOpen = ({
                 )
               )}
             </div>
-            {said !== null && (
-              <p
-                role="status"
-                className="absolute inset-x-3 top-[100px] z-[5] m-0 flex gap-3 border border-ink bg-paper px-3 py-1.5 text-line"
-              >
-                <span className="flex-1">{said}</span>
-                <button type="button" className="press" onClick={() => setSaid(null)}>
-                  Close
-                </button>
-              </p>
-            )}
+            <Said words={said} close={() => setSaid(null)} />
           </div>
           <Calm
             of={[
