@@ -1,4 +1,5 @@
 export * from "./brief";
+export * from "./errors";
 export * from "./ground";
 export * from "./kind";
 export { isProblem, mountPosition, planOf, profileFromDto } from "./plan";

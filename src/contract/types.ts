@@ -2,20 +2,10 @@ import type { Verdict } from "../core/link";
 import type { BodyKind } from "../core/obstacles";
 import type { Antenna, Radio } from "../core/radio";
 import type { PlaceOutcome } from "../core/solve";
+import type { ErrorBody } from "./errors";
 import type { ImportOptions } from "./ground";
 import type { RowOf } from "./records";
 import type { DesignFields } from "./schemas";
-
-/** An error as data; the words are made in one place of the interface. */
-export interface ErrorBody {
-  readonly code: string;
-  readonly path?: string | undefined;
-  readonly message?: string | undefined;
-  readonly values?: Readonly<Record<string, string | number>> | undefined;
-  /** On a clash: the row as it now stands. */
-  readonly current?: unknown;
-  readonly faults?: readonly { where: string; reason: string }[] | undefined;
-}
 
 export type JobDto = RowOf<"job"> & { readonly revision: number; readonly updatedAt: string };
 
@@ -167,6 +157,17 @@ export interface ProfileDto {
 
 export type ObstacleDto = RowOf<"obstacle">;
 export type FeatureDto = RowOf<"feature">;
+
+/** Edits of the catalogue that were made as one. */
+export interface HardwareStepDto {
+  readonly step: string;
+  readonly at: string;
+  readonly mine: boolean;
+  readonly undone: boolean;
+  readonly names: readonly string[];
+  /** All of them were new. */
+  readonly made: boolean;
+}
 
 /** What is drawn in a box: obstacles, the widest first where there are too many to send, and all named ground of the job. */
 export interface DrawnDto {

@@ -1,3 +1,5 @@
+import type { ErrorCode } from "../contract";
+
 /** An edit was made on a version that somebody has changed since. */
 export class VersionClash extends Error {
   constructor(
@@ -19,7 +21,7 @@ export class NotFound extends Error {
 /** A rule between rows was broken: two sites on one spot, a site still in use. */
 export class Refused extends Error {
   constructor(
-    readonly code: string,
+    readonly code: ErrorCode,
     readonly path: string,
     readonly values: Readonly<Record<string, string | number>> = {},
   ) {

@@ -1,6 +1,11 @@
-import { asc, isNull, sql } from "drizzle-orm";
+import { randomUUID } from "node:crypto";
+import { isDeepStrictEqual } from "node:util";
+import { and, asc, eq, isNull, sql } from "drizzle-orm";
+import type { HardwareStepDto } from "../contract";
+import { clientNow } from "./actor";
+import { NotFound, Refused } from "./clash";
 import type { Db } from "./client";
-import { antenna, radio } from "./schema";
+import { antenna, change, radio } from "./schema";
 
 export interface RadioSheet {
   readonly id: string;
@@ -20,32 +25,138 @@ export const hardwareKey = async (db: Db): Promise<string> => {
   return r.rows[0]?.key ?? "";
 };
 
-/** Writes data sheets, all or none; a sheet of the same id is replaced and its version rises. */
+type Tx = Parameters<Parameters<Db["transaction"]>[0]>[0];
+type Kind = "radio" | "antenna";
+const TABLES = { radio, antenna } as const;
+
+/** A sheet as the log keeps it; null where there is none. */
+interface Logged {
+  readonly sheet: { readonly id: string; readonly name: string };
+  readonly source: string;
+}
+
+/** The catalogue belongs to no job: its edits come one after another by a lock of their own. */
+const lockCatalogue = (tx: Tx): Promise<unknown> => tx.execute(sql`SELECT pg_advisory_xact_lock(hashtext('dry-arc catalogue'))`);
+
+const standing = async (tx: Tx, kind: Kind, id: string): Promise<Logged | null> => {
+  const table = TABLES[kind];
+  const [row] = await tx
+    .select({ sheet: table.sheet, source: table.source, deletedAt: table.deletedAt })
+    .from(table)
+    .where(eq(table.id, id));
+  return row === undefined || row.deletedAt !== null ? null : { sheet: row.sheet as Logged["sheet"], source: row.source };
+};
+
+const write = async (tx: Tx, kind: Kind, { sheet, source }: Logged): Promise<void> => {
+  if (kind === "radio") {
+    const { bandKey, family } = sheet as RadioSheet;
+    const row = { name: sheet.name, bandKey, family, sheet, source };
+    await tx
+      .insert(radio)
+      .values({ id: sheet.id, ...row })
+      .onConflictDoUpdate({
+        target: radio.id,
+        set: { ...row, version: sql`${radio.version} + 1`, updatedAt: sql`now()`, deletedAt: null },
+      });
+  } else {
+    const row = { name: sheet.name, sheet, source };
+    await tx
+      .insert(antenna)
+      .values({ id: sheet.id, ...row })
+      .onConflictDoUpdate({
+        target: antenna.id,
+        set: { ...row, version: sql`${antenna.version} + 1`, updatedAt: sql`now()`, deletedAt: null },
+      });
+  }
+};
+
+/**
+ * Writes data sheets, all or none, as one step of the catalogue's log; a sheet of the same id is replaced and its version rises,
+ * one that is the same already stays as it is. What ships with the program is not a step that people could take back.
+ */
 export const saveHardware = (
   db: Db,
   input: { radios: readonly RadioSheet[]; antennas: readonly { id: string; name: string }[]; source: string },
 ): Promise<void> =>
   db.transaction(async (tx) => {
-    for (const sheet of input.radios) {
-      const row = { name: sheet.name, bandKey: sheet.bandKey, family: sheet.family, sheet, source: input.source };
-      await tx
-        .insert(radio)
-        .values({ id: sheet.id, ...row })
-        .onConflictDoUpdate({
-          target: radio.id,
-          set: { ...row, version: sql`${radio.version} + 1`, updatedAt: sql`now()`, deletedAt: null },
-        });
+    await lockCatalogue(tx);
+    const step = randomUUID();
+    const given = [
+      ...input.radios.map((sheet) => ["radio", sheet] as const),
+      ...input.antennas.map((sheet) => ["antenna", sheet] as const),
+    ];
+    for (const [kind, sheet] of given) {
+      const before = await standing(tx, kind, sheet.id);
+      const after: Logged = { sheet, source: input.source };
+      if (isDeepStrictEqual(before, JSON.parse(JSON.stringify(after)))) continue;
+      await write(tx, kind, after);
+      if (input.source !== "own") continue;
+      await tx.insert(change).values({
+        jobId: null,
+        entity: kind,
+        entityId: sheet.id,
+        action: before === null ? "create" : "patch",
+        before,
+        after,
+        clientId: clientNow(),
+        step,
+      });
     }
-    for (const sheet of input.antennas) {
-      const row = { name: sheet.name, sheet, source: input.source };
-      await tx
-        .insert(antenna)
-        .values({ id: sheet.id, ...row })
-        .onConflictDoUpdate({
-          target: antenna.id,
-          set: { ...row, version: sql`${antenna.version} + 1`, updatedAt: sql`now()`, deletedAt: null },
-        });
+  });
+
+const MOST_STEPS = 30;
+
+/** The last steps of the catalogue, newest first. */
+export const hardwareHistory = async (db: Db): Promise<readonly HardwareStepDto[]> => {
+  const rows = await db.execute<{ step: string; at: string; mine: boolean; undone: boolean; names: string[]; made: boolean }>(sql`
+    SELECT step, max(at)::text AS at, bool_and(client_id IS NOT DISTINCT FROM ${clientNow()}) AS mine, bool_or(undone) AS undone,
+      array_agg(coalesce(after -> 'sheet' ->> 'name', before -> 'sheet' ->> 'name') ORDER BY id) AS names, bool_and(action = 'create') AS made
+    FROM change WHERE job_id IS NULL AND entity IN ('radio', 'antenna') AND step IS NOT NULL
+    GROUP BY step ORDER BY max(id) DESC LIMIT ${MOST_STEPS}`);
+  return rows.rows.map((r) => ({ ...r, at: new Date(r.at).toISOString() }));
+};
+
+const refuseInUse = async (tx: Tx, kind: Kind, { sheet }: Logged): Promise<void> => {
+  const where =
+    kind === "radio"
+      ? sql`d.near_radio_id = ${sheet.id} OR d.far_radio_id = ${sheet.id}`
+      : sql`d.near_antenna_id = ${sheet.id} OR d.far_antenna_id = ${sheet.id}`;
+  const used = await tx.execute<{ name: string }>(sql`
+    SELECT j.name FROM design d JOIN link l ON l.id = d.link_id JOIN job j ON j.id = l.job_id
+    WHERE d.deleted_at IS NULL AND l.deleted_at IS NULL AND j.deleted_at IS NULL AND (${where}) LIMIT 1`);
+  const job = used.rows[0]?.name;
+  if (job !== undefined) throw new Refused("hardware-in-use", kind, { name: sheet.name, job });
+};
+
+/**
+ * Takes a step of the catalogue back, or does it again, all or none.
+ * @throws NotFound for a step that is none; Refused "hardware-changed" where a sheet was changed since, "hardware-in-use" where a
+ * design has what would go.
+ */
+export const stepHardware = (db: Db, step: string): Promise<void> =>
+  db.transaction(async (tx) => {
+    await lockCatalogue(tx);
+    const rows = await tx
+      .select()
+      .from(change)
+      .where(and(eq(change.step, step), isNull(change.jobId)))
+      .orderBy(asc(change.id));
+    if (rows.length === 0) throw new NotFound("edit");
+    for (const row of rows) {
+      const kind = row.entity as Kind;
+      const [from, to] = (row.undone ? [row.before, row.after] : [row.after, row.before]) as [Logged | null, Logged | null];
+      const now = await standing(tx, kind, row.entityId);
+      if (!isDeepStrictEqual(now, from)) throw new Refused("hardware-changed", kind, { name: (from ?? to)!.sheet.name });
+      if (to !== null) await write(tx, kind, to);
+      else {
+        await refuseInUse(tx, kind, from!);
+        await tx.update(TABLES[kind]).set({ deletedAt: sql`now()` }).where(eq(TABLES[kind].id, row.entityId));
+      }
     }
+    await tx
+      .update(change)
+      .set({ undone: !rows[0]!.undone })
+      .where(and(eq(change.step, step), isNull(change.jobId)));
   });
 
 type Sheets<T> = readonly { readonly source: string; readonly sheet: T }[];

@@ -1,3 +1,4 @@
+import type { ErrorCode } from "../contract";
 import { NotFound, Refused } from "../data/clash";
 import { isUnreachable } from "../data/client";
 import { faultLine } from "../data/log";
@@ -19,7 +20,12 @@ export type AnswerMessage =
 
 export type FaultMessage =
   | { readonly type: "file"; readonly message: string; readonly asks: FileFault["asks"] }
-  | { readonly type: "refused"; readonly code: string; readonly path: string; readonly values: Readonly<Record<string, string | number>> }
+  | {
+      readonly type: "refused";
+      readonly code: ErrorCode;
+      readonly path: string;
+      readonly values: Readonly<Record<string, string | number>>;
+    }
   | { readonly type: "not-found"; readonly entity: string }
   | { readonly type: "unreachable" }
   | { readonly type: "other"; readonly line: string };

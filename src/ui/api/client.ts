@@ -1,4 +1,4 @@
-import type { ErrorBody, Streamed } from "@/contract";
+import type { ErrorBody, ErrorCode, Streamed } from "@/contract";
 import { clientId } from "../state/client-id";
 
 /** An answer that was not the one asked for; carries the error as data. */
@@ -11,6 +11,10 @@ export class ApiError extends Error {
     this.name = "ApiError";
   }
 }
+
+/** What went wrong, as data; what is no answer of the server is a fault of the program, or what is said of it here. */
+export const bodyOf = (error: unknown, otherwise: ErrorCode = "internal"): ErrorBody =>
+  error instanceof ApiError ? error.body : { code: otherwise };
 
 /** True when waiting may help: no server, or no database behind it. */
 export const mayRecover = (error: unknown): boolean => error instanceof ApiError && (error.status === 0 || error.status === 503);

@@ -27,6 +27,7 @@ export const keys = {
   link: (id: string) => ["link", id] as const,
   profile: (id: string) => ["profile", id] as const,
   hardware: ["hardware"] as const,
+  hardwareSteps: ["hardware-steps"] as const,
   history: (id: string) => ["history", id] as const,
   imports: (id: string) => ["imports", id] as const,
   datasets: ["datasets"] as const,

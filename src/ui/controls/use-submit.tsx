@@ -1,7 +1,7 @@
 "use client";
 import { useState } from "react";
 import type { KindName } from "@/contract";
-import { ApiError } from "../api/client";
+import { bodyOf } from "../api/client";
 import { FormClash } from "../state/form-edit";
 import { errorSentence } from "../wording/errors";
 import type { Units } from "../wording/numbers";
@@ -31,7 +31,7 @@ export const useSubmit = (units?: Units): Submit => {
       settle(null);
     } catch (error) {
       if (error instanceof FormClash) settle(error);
-      else say(errorSentence(error instanceof ApiError ? error.body : { code: "internal" }, units));
+      else say(errorSentence(bodyOf(error), units));
     } finally {
       setBusy(false);
     }

@@ -1,7 +1,7 @@
 "use client";
 import { useState } from "react";
 import type { ChangeDto, HistoryDto } from "@/contract";
-import { ApiError, getJson } from "../api/client";
+import { ApiError, bodyOf, getJson } from "../api/client";
 import { useHistory } from "../api/queries";
 import type { JobHistory } from "../state/job-history";
 import { usePreferences } from "../state/preferences";
@@ -23,7 +23,7 @@ export const HistoryPanel = ({ jobId, takeBack }: { jobId: string; takeBack: Job
     setFault(
       error instanceof ApiError && error.body.code === "clash"
         ? "Something was changed there later; take that back first."
-        : errorSentence(error instanceof ApiError ? error.body : { code: "internal" }),
+        : errorSentence(bodyOf(error)),
     );
   const step = (changeId: number): void => {
     setFault(null);

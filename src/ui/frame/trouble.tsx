@@ -1,4 +1,4 @@
-import { ApiError } from "../api/client";
+import { bodyOf } from "../api/client";
 import { VerdictMark } from "../marks/verdict-mark";
 import { errorSentence } from "../wording/errors";
 
@@ -11,7 +11,7 @@ export const Trouble = ({ error, waiting }: { error: unknown; waiting: string })
       </p>
     );
   }
-  const body = error instanceof ApiError ? error.body : { code: "internal" };
+  const body = bodyOf(error);
   return (
     <div role="alert" className="flex items-start gap-3 p-6">
       <VerdictMark verdict="unknown" a={11} />

@@ -10,8 +10,9 @@ interface Row {
   readonly heightM: number;
   readonly note: string;
 }
+type Fields = Omit<Row, "id" | "version">;
 const OPENED: Row = { id: "a", version: 1, name: "Quay", heightM: 6, note: "" };
-const values = ({ name, heightM, note }: Row, over: Partial<Row> = {}) => ({ name, heightM, note, ...over });
+const values = ({ name, heightM, note }: Row, over: Partial<Fields> = {}): Fields => ({ name, heightM, note, ...over });
 
 /** A server that keeps one row, as the real one does: an edit on another version is refused with what stands now. */
 const server = (start: Row) => {
@@ -23,7 +24,7 @@ const server = (start: Row) => {
     others: (fields: Partial<Row>) => {
       row = { ...row, ...fields, version: row.version + 1 };
     },
-    send: async (version: number, patch: Partial<Row>) => {
+    send: async (version: number, patch: Partial<Fields>) => {
       if (version !== row.version) throw new ApiError(409, { code: "clash", current: row });
       patches.push(patch);
       row = { ...row, ...patch, version: version + 1 };

@@ -24,7 +24,7 @@ const isRow = (value: unknown): value is Row =>
  * @throws FormClash where the same fields were changed to something else; ApiError as the server refuses it.
  */
 export const sendForm = async <F extends object>(
-  opened: Readonly<Record<string, unknown>> & { readonly version: number },
+  opened: object & { readonly version: number },
   values: F,
   send: (version: number, patch: Partial<F>) => Promise<void>,
 ): Promise<void> => {
@@ -36,7 +36,7 @@ export const sendForm = async <F extends object>(
     const theirs = error instanceof ApiError && error.body.code === "clash" ? error.body.current : null;
     if (!isRow(theirs)) throw error;
     // What stands now may have been changed again by the time it is chosen: then it is asked again.
-    const again = (): Promise<void> => sendForm(theirs, mine as F, send);
+    const again = (): Promise<void> => sendForm<F>(theirs, mine as F, send);
     const fought = Object.keys(differing(theirs as unknown as F, mine)).filter(
       (key) => Object.keys(differing(opened as unknown as F, pick(theirs, { [key]: 0 }) as Partial<F>)).length > 0,
     );

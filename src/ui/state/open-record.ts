@@ -1,6 +1,6 @@
 import { createStore, type StoreApi } from "zustand/vanilla";
 import { type ErrorBody, type FieldsOf, type KindName, toldOf } from "@/contract";
-import { ApiError } from "../api/client";
+import { bodyOf } from "../api/client";
 import { type Action, type Draft, draftOf, type OpenState, opened, type Row, reduce, resumed, shownOf } from "./record";
 
 /* The one store of an open record: it sends each finished edit once, and keeps what is under way over a killed tab. */
@@ -59,7 +59,7 @@ export const openRecord = <K extends KindName, F extends FieldsOf<K> = FieldsOf<
         parts.onSaved();
       })
       .catch((error: unknown) => {
-        const reason = error instanceof ApiError ? error.body : { code: "internal" };
+        const reason = bodyOf(error);
         const theirs = reason.code === "clash" && isRow(reason.current) ? rowOf<F>(kind, reason.current) : null;
         dispatch({ type: "refused", number, reason, theirs, atMs: parts.nowMs() });
       });

@@ -160,7 +160,7 @@ describe("the outbox", () => {
           answer = () => {
             const fate = queue.shift() ?? "made";
             if (fate === "away") away();
-            if (fate === "refused") throw new ApiError(422, { code: "no" });
+            if (fate === "refused") throw new ApiError(422, { code: "not-allowed" });
             return { version: 1 };
           };
           posted = [];

@@ -1,5 +1,5 @@
 import { type ErrorBody, isKind, recordPath, type UndoneDto } from "@/contract";
-import { ApiError, mayRecover } from "../api/client";
+import { bodyOf, mayRecover } from "../api/client";
 
 /* Edits on their way to the server: in order, each until it is answered, kept in this browser over a killed tab. */
 
@@ -120,7 +120,7 @@ export const createOutbox = (parts: OutboxParts): Outbox => {
         put({ edits: versions.size === 0 ? rest : rest.map((e) => onNewest(e, left)), waitsFor: null });
         done(edit, (w) => w.resolve(answer), null, answer);
       } catch (error) {
-        const reason = error instanceof ApiError ? error.body : { code: "internal" };
+        const reason = bodyOf(error);
         if (mayRecover(error)) {
           put({ waitsFor: reason });
           for (const e of state.edits) waiters.get(e.id)?.onWait?.(reason);

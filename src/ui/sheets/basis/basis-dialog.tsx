@@ -2,7 +2,7 @@
 import { Dialog } from "radix-ui";
 import { useState } from "react";
 import { basisSchema, type JobDto } from "@/contract";
-import { ApiError } from "../../api/client";
+import { bodyOf } from "../../api/client";
 import { ClashNotice } from "../../controls/clash-notice";
 import { Choice, Field } from "../../controls/field";
 import type { Opened } from "../../controls/lazy-part";
@@ -29,7 +29,7 @@ export const BasisDialog = ({ job: read, open, onOpenChange }: { job: JobDto } &
   const record = useRecord(read.id, "job", read);
   const { fields, status, setAside } = useRecordState(record);
   const job: JobDto = { ...read, ...fields };
-  const say = (error: unknown): void => setTrouble(errorSentence(error instanceof ApiError ? error.body : { code: "internal" }));
+  const say = (error: unknown): void => setTrouble(errorSentence(bodyOf(error)));
   const history = useJobHistory(read.id, say);
   const forget = (key: string): void =>
     setDraft((d) => {

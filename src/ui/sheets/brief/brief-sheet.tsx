@@ -4,7 +4,7 @@ import { Tabs } from "radix-ui";
 import { useState } from "react";
 import type { BriefDto, JobBundle, LinkVerdict, PhotoDto } from "@/contract";
 import { demandOf } from "@/core/infra";
-import { ApiError } from "../../api/client";
+import { bodyOf } from "../../api/client";
 import { useBrief, useJob, usePhotos, useRefresh, useVerdicts } from "../../api/queries";
 import { ClashNotice } from "../../controls/clash-notice";
 import { ScrollRegion } from "../../controls/scroll-region";
@@ -72,7 +72,7 @@ const BriefOpen = ({
   const { units } = usePreferences();
   const refresh = useRefresh();
   const [fault, setFault] = useState<string | null>(null);
-  const say = (error: unknown): void => setFault(errorSentence(error instanceof ApiError ? error.body : { code: "internal" }, units));
+  const say = (error: unknown): void => setFault(errorSentence(bodyOf(error), units));
   const history = useJobHistory(jobId, say);
   useJobNews(jobId);
   const record = useRecord(jobId, "brief", brief);

@@ -1,7 +1,7 @@
 "use client";
 import { useState } from "react";
 import type { PhotoDto, PhotoFields, SiteDto } from "@/contract";
-import { ApiError } from "../../api/client";
+import { bodyOf } from "../../api/client";
 import { useRefresh } from "../../api/queries";
 import { sendEdit } from "../../state/browser-outbox";
 import { photoQueue, useQueuedPhotos } from "../../state/browser-photos";
@@ -45,7 +45,7 @@ export const PhotoStrip = ({
   const [fault, setFault] = useState<string | null>(null);
   const [from, setFrom] = useState<PhotoFields["fromWhere"]>("antenna height");
   const [busy, setBusy] = useState(false);
-  const say = (error: unknown): void => setFault(errorSentence(error instanceof ApiError ? error.body : { code: "not-a-photo" }));
+  const say = (error: unknown): void => setFault(errorSentence(bodyOf(error, "not-a-photo")));
   const add = async (file: File): Promise<void> => {
     setFault(null);
     setBusy(true);

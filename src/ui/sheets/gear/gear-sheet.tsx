@@ -2,7 +2,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import type { HardwareDto } from "@/contract";
-import { ApiError, postText } from "../../api/client";
+import { bodyOf, postText } from "../../api/client";
 import { keepFile } from "../../api/keep-file";
 import { keys, useHardware, useJob, useVerdicts } from "../../api/queries";
 import { Sheet } from "../../frame/sheet";
@@ -15,6 +15,7 @@ import { BasisCell } from "../basis/basis-cell";
 import { useJobIndex } from "../job-index";
 import { SHEETS } from "../registry";
 import { AntennaForm, RadioForm } from "./hardware-forms";
+import { HardwareHistory } from "./hardware-history";
 
 const download = (hardware: HardwareDto): void => {
   const own = {
@@ -37,7 +38,7 @@ export const GearSheet = ({ jobId }: { jobId: string }) => {
   const take = async (text: string): Promise<boolean> => {
     try {
       const done = await postText<{ radios: number; antennas: number }>("/api/hardware", text);
-      await client.invalidateQueries({ queryKey: keys.hardware });
+      await Promise.all([keys.hardware, keys.hardwareSteps].map((queryKey) => client.invalidateQueries({ queryKey })));
       setReport({
         words: `Taken in: ${done.radios} ${done.radios === 1 ? "radio" : "radios"}, ${done.antennas} ${done.antennas === 1 ? "antenna" : "antennas"}.`,
         faults: [],
@@ -45,16 +46,14 @@ export const GearSheet = ({ jobId }: { jobId: string }) => {
       });
       return true;
     } catch (error) {
-      const body = error instanceof ApiError ? error.body : { code: "internal" };
+      const body = bodyOf(error);
       setReport({ words: errorSentence(body), faults: body.faults ?? [], bad: true });
       return false;
     }
   };
 
   const index = useJobIndex(jobId, verdicts.data, null);
-  const history = useJobHistory(jobId, (error) =>
-    setReport({ words: errorSentence(error instanceof ApiError ? error.body : { code: "internal" }), faults: [], bad: true }),
-  );
+  const history = useJobHistory(jobId, (error) => setReport({ words: errorSentence(bodyOf(error)), faults: [], bad: true }));
   if (job.data === undefined || hardware.data === undefined) {
     return (
       <div className="h-dvh p-2">
@@ -209,6 +208,7 @@ export const GearSheet = ({ jobId }: { jobId: string }) => {
             ))}
           </div>
           {panel === "radio" ? <RadioForm radios={radios} take={take} /> : <AntennaForm take={take} />}
+          <HardwareHistory />
         </aside>
       </div>
     </Sheet>

@@ -1,6 +1,6 @@
 "use client";
 import { useEffect, useRef, useState } from "react";
-import { ApiError, postForBinary } from "../../api/client";
+import { bodyOf, postForBinary } from "../../api/client";
 import { keepFile } from "../../api/keep-file";
 import { Choice } from "../../controls/field";
 import { errorSentence } from "../../wording/errors";
@@ -38,7 +38,7 @@ export const ExportPanel = ({ jobId }: { jobId: string }) => {
       const name = /filename="([^"]+)"/.exec(answer.headers.get("content-disposition") ?? "")?.[1] ?? "dry-arc";
       keepFile(await answer.blob(), name);
     } catch (error) {
-      if (!own.signal.aborted) setFault(errorSentence(error instanceof ApiError ? error.body : { code: "internal" }));
+      if (!own.signal.aborted) setFault(errorSentence(bodyOf(error)));
     }
     setBusy(null);
   };

@@ -60,9 +60,6 @@ export const GroundHead = ({
             <button type="button" className="press text-line" onClick={bringIn}>
               Bring in terrain
             </button>
-            <button type="button" className="press text-line" onClick={() => enter("place")}>
-              Place a site
-            </button>
             <span className="cap">or tell the ground of one link in its panel</span>
           </p>
         )}

@@ -1,9 +1,9 @@
 "use client";
-import { useRouter, useSearchParams } from "next/navigation";
+import { useSearchParams } from "next/navigation";
 import { useCallback, useMemo, useRef, useState } from "react";
 import { type DatasetDto, type FeatureDto, latLons, lonLats, type ObstacleDto, type SiteDto } from "@/contract";
 import { declination, type LatLon, planeProjection, utmCrsOf } from "@/core/geo";
-import { ApiError } from "../../api/client";
+import { bodyOf } from "../../api/client";
 import { useBasemap, useDatasets, useJob, useRefresh, useVerdicts } from "../../api/queries";
 import { lazyPart } from "../../controls/lazy-part";
 import { useKeys } from "../../controls/use-keys";
@@ -52,9 +52,15 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
   const verdicts = useVerdicts(jobId);
   const { units, mode: colourMode } = usePreferences();
   const refresh = useRefresh();
-  const router = useRouter();
   const search = useSearchParams();
   const asked = search.get("link");
+  // Chosen at once; the address follows. What the address says of itself (back, forward) is taken over.
+  const [chosenId, setChosenId] = useState(asked);
+  const written = useRef(asked);
+  if (asked !== written.current) {
+    written.current = asked;
+    setChosenId(asked);
+  }
   const [mode, setMode] = useState<MapMode>("look");
   const [panel, setPanel] = useState<Panel>({ kind: BESIDE.find((kind) => kind === search.get("beside")) ?? "links" });
   const [joinFromId, setJoinFromId] = useState<string | null>(null);
@@ -71,7 +77,7 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
   const target = useRef<HTMLDivElement>(null);
   const map = useRef<GroundMap | null>(null);
 
-  const say = (error: unknown): void => setFault(errorSentence(error instanceof ApiError ? error.body : { code: "internal" }, units));
+  const say = (error: unknown): void => setFault(errorSentence(bodyOf(error), units));
   const { edits: onTheirWay } = useOutbox();
   // What is on its way to the server is drawn as if it were there.
   const data = useMemo(
@@ -92,8 +98,8 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
   const crs = data === undefined ? "EPSG:4326" : utmCrsOf({ latDeg: data.job.centreLatDeg, lonDeg: data.job.centreLonDeg });
   const view = useView(jobId, crs, data?.job.kFactor ?? 4 / 3, sites, (image) => map.current?.overlays.setView(image));
   const rows = useMemo(() => verdicts.data ?? [], [verdicts.data]);
-  const selectedId = rows.some((l) => l.linkId === asked)
-    ? asked
+  const selectedId = rows.some((l) => l.linkId === chosenId)
+    ? chosenId
     : (VERDICT_ORDER.flatMap((v) => rows.filter((l) => l.verdict === v && l.clearanceVerdict === v))[0]?.linkId ?? rows[0]?.linkId ?? null);
   const selected = rows.find((l) => l.linkId === selectedId);
   const index = useJobIndex(jobId, rows, selectedId);
@@ -101,7 +107,9 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
 
   const chooseLink = (linkId: string): void => {
     setPanel({ kind: "links" });
-    router.replace(`/jobs/${jobId}/ground?link=${linkId}`, { scroll: false });
+    setChosenId(linkId);
+    written.current = linkId;
+    window.history.replaceState(null, "", `/jobs/${jobId}/ground?link=${linkId}`);
   };
 
   const addSite = async (values: SiteValues): Promise<void> => {

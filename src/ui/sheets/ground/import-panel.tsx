@@ -1,7 +1,7 @@
 "use client";
 import { useEffect, useRef, useState } from "react";
 import type { ImportDto, ImportOptions, PreviewDto } from "@/contract";
-import { ApiError, postJson } from "../../api/client";
+import { bodyOf, postJson } from "../../api/client";
 import { useHeldUp, useImports, useRefresh, useRoom } from "../../api/queries";
 import { uploadFile } from "../../api/upload";
 import { sendEdit } from "../../state/browser-outbox";
@@ -52,7 +52,7 @@ export const ImportPanel = ({
   const abort = useRef<AbortController | null>(null);
   const refresh = useRefresh();
   const say = (error: unknown): void => {
-    const body = error instanceof ApiError ? error.body : { code: "internal" };
+    const body = bodyOf(error);
     setFault(body.code === "stopped" ? null : errorSentence(body, units));
   };
 
@@ -208,7 +208,7 @@ const ImportList = ({ jobId, onFault }: { jobId: string; onFault: (fault: string
     try {
       await sendEdit(jobId, "POST", `/api/jobs/${jobId}/imports/${id}`, { action });
     } catch (error) {
-      onFault(errorSentence(error instanceof ApiError ? error.body : { code: "internal" }));
+      onFault(errorSentence(bodyOf(error)));
     }
     await refresh(jobId);
   };

@@ -1,7 +1,7 @@
 "use client";
 import { useState } from "react";
 import type { BasemapDto, DatasetDto } from "@/contract";
-import { ApiError } from "../../api/client";
+import { bodyOf } from "../../api/client";
 import { useBasemap, useDatasets, useRefresh } from "../../api/queries";
 import { uploadFile } from "../../api/upload";
 import { Field } from "../../controls/field";
@@ -69,7 +69,7 @@ const Basemap = ({ jobId }: { jobId: string }) => {
       await found.refetch();
       await refresh(jobId);
     } catch (error) {
-      setFault(errorSentence(error instanceof ApiError ? error.body : { code: "internal" }));
+      setFault(errorSentence(bodyOf(error)));
     }
   };
   const send = async (file: File): Promise<void> => {
@@ -78,7 +78,7 @@ const Basemap = ({ jobId }: { jobId: string }) => {
       const uploadId = await uploadFile(jobId, file, setShare, new AbortController().signal);
       await set({ kind: "pmtiles", name: file.name.slice(0, 80), uploadId, credit });
     } catch (error) {
-      setFault(errorSentence(error instanceof ApiError ? error.body : { code: "internal" }));
+      setFault(errorSentence(bodyOf(error)));
     }
     setShare(null);
   };

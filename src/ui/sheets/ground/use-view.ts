@@ -5,7 +5,7 @@ import { type DrawnDto, latLons, mountPosition, type SiteDto } from "@/contract"
 import { asOneRing, effectiveRadiusM, insideOutline, type LatLon, planeProjection } from "@/core/geo";
 import { isSpan, type RasterBody } from "@/core/obstacles";
 import type { ViewWorker } from "@/workers/messages";
-import { ApiError, getJson, postForBinary } from "../../api/client";
+import { bodyOf, getJson, postForBinary } from "../../api/client";
 import type { ViewImage } from "../../map/ground-overlays";
 import { errorSentence } from "../../wording/errors";
 import type { ViewQuestion, ViewState } from "./view-panel";
@@ -122,7 +122,7 @@ export const useView = (
         without: outside === 0 ? null : `${outside} more sites lie outside the part in view.`,
       });
     } catch (error) {
-      if (!abort.signal.aborted) fail(errorSentence(error instanceof ApiError ? error.body : { code: "internal" }));
+      if (!abort.signal.aborted) fail(errorSentence(bodyOf(error)));
     }
   };
   return {

@@ -4,7 +4,7 @@ import { useRouter } from "next/navigation";
 import { Dialog } from "radix-ui";
 import { useState } from "react";
 import type { ImportDto } from "@/contract";
-import { ApiError, getJson, mayRecover, postJson } from "../../api/client";
+import { bodyOf, getJson, mayRecover, postJson } from "../../api/client";
 import { keys } from "../../api/queries";
 import { uploadFile } from "../../api/upload";
 import { errorSentence } from "../../wording/errors";
@@ -56,7 +56,7 @@ export const BringJob = () => {
         setMadeId(made);
       }
     } catch (error) {
-      setFault(errorSentence(error instanceof ApiError ? error.body : { code: "internal" }));
+      setFault(errorSentence(bodyOf(error)));
     }
     setShare(null);
   };

@@ -1,5 +1,5 @@
 "use client";
-import { Fragment, type ReactNode, useState } from "react";
+import { Fragment, type ReactNode, useEffect, useRef, useState } from "react";
 import type { Explanation, Finding } from "@/core/link";
 import { PreviewButton, type Taking } from "../../controls/preview-button";
 import { ScrollRegion } from "../../controls/scroll-region";
@@ -64,9 +64,20 @@ export const FindingsColumn = ({
   restsOn: readonly Explanation[];
 } & Taking) => {
   const [all, setAll] = useState(false);
+  // A mend that was taken goes with its finding: the keys stay in this column.
+  const region = useRef<HTMLElement>(null);
+  const taken = useRef(false);
+  const take: Taking["apply"] = (action) => {
+    taken.current = true;
+    apply(action);
+  };
+  // biome-ignore lint/correctness/useExhaustiveDependencies: looked at whenever other findings stand here
+  useEffect(() => {
+    if (taken.current && document.activeElement === document.body) region.current?.focus({ preventScroll: true });
+  }, [findings]);
   const shown = all ? findings : findings.slice(0, MOST);
   return (
-    <ScrollRegion label="Findings" className="flex flex-1 flex-col px-3.5 pb-2" data-testid="findings">
+    <ScrollRegion ref={region} label="Findings" className="flex flex-1 flex-col px-3.5 pb-2" data-testid="findings">
       {start}
       {shown.map((f, i) => (
         <section key={`${f.code}-${i}`} aria-label={VERDICT_WORD[f.verdict]} className="border-b border-rule py-2.5" data-code={f.code}>
@@ -86,7 +97,7 @@ export const FindingsColumn = ({
                 {m.action === null ? (
                   <span className="text-body text-ink-2">{words.words}</span>
                 ) : (
-                  <PreviewButton action={m.action} apply={apply} preview={preview} className="text-body">
+                  <PreviewButton action={m.action} apply={take} preview={preview} className="text-body">
                     {words.words}
                   </PreviewButton>
                 )}

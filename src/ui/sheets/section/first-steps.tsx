@@ -2,7 +2,7 @@
 import Link from "next/link";
 import { type LinkDto, recordPath } from "@/contract";
 import { TOLD_SIGMA_M } from "@/core/link";
-import { ApiError } from "../../api/client";
+import { bodyOf } from "../../api/client";
 import { useRefresh } from "../../api/queries";
 import { sendEdit } from "../../state/browser-outbox";
 import { errorSentence } from "../../wording/errors";
@@ -32,7 +32,7 @@ export const GroundWays = ({ jobId, link, say, units }: { jobId: string; link: L
       await sendEdit(jobId, "PATCH", recordPath(jobId, "link", link.id), { version: link.version, groundTold });
       say("Taken as flat. Undo takes it back; terrain that is brought in counts once it is chosen again under Ground.");
     } catch (error) {
-      say(errorSentence(error instanceof ApiError ? error.body : { code: "internal" }, units));
+      say(errorSentence(bodyOf(error), units));
     }
     await refresh(jobId);
   };

@@ -5,7 +5,7 @@ import { type DesignFields, FIRST_STAGE, type HardwareDto, latLons, type Profile
 import { inverse } from "@/core/geo";
 import { clearanceUnder, type DesignAction, type LinkResult, lawfulPowers, verdictOf, worseVerdict } from "@/core/link";
 import { MOST_YEARS } from "@/core/solve";
-import { ApiError } from "../../api/client";
+import { bodyOf } from "../../api/client";
 import { type LinkBundle, useFeatures, useJob, useKeptProfile, useVerdicts } from "../../api/queries";
 import { Calm } from "../../controls/calm";
 import { ClashNotice } from "../../controls/clash-notice";
@@ -85,9 +85,7 @@ export const SectionOpen = ({
   const { fields: design, settled, status, setAside, drag } = useRecordState(record);
   const { change, end: endGesture } = record;
   const beginGesture = (): void => record.begin("drag");
-  const history = useJobHistory(jobId, (error) =>
-    setSaid(errorSentence(error instanceof ApiError ? error.body : { code: "internal" }, units)),
-  );
+  const history = useJobHistory(jobId, (error) => setSaid(errorSentence(bodyOf(error), units)));
   useJobNews(jobId);
 
   // What stands beside the drawing may come a frame later.

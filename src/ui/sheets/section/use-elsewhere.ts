@@ -13,7 +13,7 @@ import {
 import { effectiveRadiusM, inverse, type LatLon, planeProjection, utmCrsOf } from "@/core/geo";
 import { byRelayMerit, relayAroundM } from "@/core/solve";
 import type { RelayWorker } from "@/workers/messages";
-import { ApiError, postForBinary, streamRows } from "../../api/client";
+import { ApiError, bodyOf, postForBinary, streamRows } from "../../api/client";
 import type { LinkBundle } from "../../api/queries";
 import type { Evaluation } from "./use-evaluation";
 
@@ -69,8 +69,7 @@ export const useElsewhere = (bundle: LinkBundle, sites: readonly SiteDto[]) => {
     running.current = null;
     setState(next);
   };
-  const fail = (abort: AbortController, error: unknown): void =>
-    finish(abort, { kind: "fault", body: error instanceof ApiError ? error.body : { code: "internal" } });
+  const fail = (abort: AbortController, error: unknown): void => finish(abort, { kind: "fault", body: bodyOf(error) });
   const progress = (share: number, words?: string): void =>
     setState((s) => (s.kind === "busy" ? { ...s, share, words: words ?? s.words } : s));
 

@@ -1,6 +1,6 @@
 "use client";
 import { type DesignFields, type KeptDesignDto, type PlaceDto, type RelayDto, recordPath } from "@/contract";
-import { ApiError } from "../../api/client";
+import { bodyOf } from "../../api/client";
 import { type LinkBundle, useRefresh } from "../../api/queries";
 import { sendEdit } from "../../state/browser-outbox";
 import { errorSentence } from "../../wording/errors";
@@ -28,7 +28,7 @@ export const useLinkActions = ({
 }) => {
   const refresh = useRefresh();
   const { link } = bundle;
-  const trouble = (error: unknown): void => say(errorSentence(error instanceof ApiError ? error.body : { code: "internal" }, units));
+  const trouble = (error: unknown): void => say(errorSentence(bodyOf(error), units));
 
   const keepDesign = async (): Promise<void> => {
     try {

@@ -1,0 +1,99 @@
+/* The catalogue: each edit a step of its own log, taken back and done again, never under a design that has it; on a real PostgreSQL. */
+import { afterAll, beforeAll, expect, test } from "vitest";
+import { hardwareDto } from "../service/dto";
+import { firstDesign } from "../service/first-design";
+import { asClient } from "./actor";
+import { NotFound } from "./clash";
+import { type Db, openDb } from "./client";
+import { hardwareHistory, listRadios, type RadioSheet, saveHardware, stepHardware } from "./hardware";
+import { createLink } from "./links";
+import { create, createJob } from "./testing/edits";
+
+const url = process.env.DATABASE_URL;
+if (url === undefined) throw new Error("DATABASE_URL is not set; run npm test");
+let db: Db;
+let close: () => Promise<void>;
+beforeAll(() => {
+  ({ db, close } = openDb(url));
+});
+afterAll(() => close());
+
+const me = <T>(work: () => Promise<T>): Promise<T> => asClient("client-me", work);
+let made = 0;
+/** A radio of one's own, made after one of the catalogue. */
+const own = async (more: object = {}): Promise<RadioSheet> => {
+  const [shipped] = await listRadios(db);
+  made++;
+  return { ...(shipped!.sheet as RadioSheet), id: `own-${process.pid}-${made}`, name: `Own ${made}`, ...more };
+};
+const save = (...radios: RadioSheet[]): Promise<void> => me(() => saveHardware(db, { radios, antennas: [], source: "own" }));
+const nameOf = async (id: string): Promise<string | undefined> => (await listRadios(db)).find((r) => r.id === id)?.name;
+const newest = async () => (await me(() => hardwareHistory(db)))[0]!;
+
+test("one save is one step: all of it goes and comes again", async () => {
+  const [a, b] = [await own(), await own()];
+  await save(a, b);
+  const step = await newest();
+  expect(step).toMatchObject({ names: [a.name, b.name], made: true, mine: true, undone: false });
+  await stepHardware(db, step.step);
+  expect([await nameOf(a.id), await nameOf(b.id)]).toEqual([undefined, undefined]);
+  expect((await newest()).undone).toBe(true);
+  await stepHardware(db, step.step);
+  expect([await nameOf(a.id), await nameOf(b.id)]).toEqual([a.name, b.name]);
+});
+
+test("a sheet that is the same already is no edit; what ships with the program is none to take back", async () => {
+  const a = await own();
+  await save(a);
+  const before = await newest();
+  const version = (await listRadios(db)).find((r) => r.id === a.id)!.version;
+  await save(a);
+  await saveHardware(db, { radios: [await own()], antennas: [], source: "catalogue" });
+  expect(await newest()).toEqual(before);
+  expect((await listRadios(db)).find((r) => r.id === a.id)!.version).toBe(version);
+});
+
+test("a step under a later one is refused by name, and nothing of it is done", async () => {
+  const [a, b] = [await own(), await own()];
+  await save(a, b);
+  const first = await newest();
+  await save({ ...b, name: "Renamed" });
+  await expect(stepHardware(db, first.step)).rejects.toMatchObject({ code: "hardware-changed", values: { name: b.name } });
+  expect([await nameOf(a.id), await nameOf(b.id)]).toEqual([a.name, "Renamed"]);
+  const second = await newest();
+  expect(second).toMatchObject({ names: ["Renamed"], made: false });
+  await stepHardware(db, second.step);
+  expect(await nameOf(b.id)).toBe(b.name);
+  await stepHardware(db, first.step);
+  expect(await nameOf(b.id)).toBeUndefined();
+});
+
+test("a radio that stands in a design stays", async () => {
+  const a = await own();
+  await save(a);
+  const step = await newest();
+  const job = await createJob(db, "Has it");
+  const near = await create(db, job.id, "site", { name: "A", latDeg: 47.3, lonDeg: -19.4, mountAglM: 5 });
+  const far = await create(db, job.id, "site", { name: "B", latDeg: 47.303, lonDeg: -19.4, mountAglM: 5 });
+  const design = firstDesign(job as never, await hardwareDto(db), near, far)!;
+  await createLink(db, job.id, { nearSiteId: near.id, farSiteId: far.id, label: "", design: { ...design, nearRadioId: a.id } });
+  await expect(stepHardware(db, step.step)).rejects.toMatchObject({ code: "hardware-in-use", values: { name: a.name, job: "Has it" } });
+  expect(await nameOf(a.id)).toBe(a.name);
+});
+
+test("two saves and a step at once: one after another, none half", async () => {
+  const a = await own();
+  await save(a);
+  const { step } = await newest();
+  const outcomes = await Promise.allSettled([
+    ...Array.from({ length: 8 }, (_, i) => save({ ...a, name: `Turn ${i}` })),
+    stepHardware(db, step),
+  ]);
+  for (const o of outcomes) if (o.status === "rejected") expect(o.reason).toMatchObject({ code: "hardware-changed" });
+  const steps = (await me(() => hardwareHistory(db))).filter((s) => s.names.some((n) => n.startsWith("Turn")));
+  expect(steps.length).toBe(8);
+});
+
+test("a step that is none", async () => {
+  await expect(stepHardware(db, "00000000-0000-4000-8000-000000000000")).rejects.toBeInstanceOf(NotFound);
+});
