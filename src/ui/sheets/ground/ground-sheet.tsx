@@ -7,25 +7,27 @@ import { bodyOf } from "../../api/client";
 import { useBasemap, useDatasets, useJob, useRefresh, useVerdicts } from "../../api/queries";
 import { lazyPart } from "../../controls/lazy-part";
 import { useKeys } from "../../controls/use-keys";
+import { linkCell, openLinkActions } from "../../frame/link-cell";
 import { Sheet } from "../../frame/sheet";
 import { Trouble } from "../../frame/trouble";
 import { UnitsButton } from "../../frame/units-button";
 import type { GroundMap, MapMode } from "../../map/ground-map";
-import { VerdictMark } from "../../marks/verdict-mark";
 import { useOutbox } from "../../state/browser-outbox";
 import { useJobNews } from "../../state/job-news";
 import { withPendingSites } from "../../state/pending-sites";
 import { usePreferences } from "../../state/preferences";
 import { useOpened } from "../../state/use-opened";
 import { errorSentence } from "../../wording/errors";
-import { VERDICT_ORDER, VERDICT_WORD } from "../../wording/verdicts";
+import { VERDICT_ORDER } from "../../wording/verdicts";
 import { BasisCell } from "../basis/basis-cell";
 import { useJobIndex } from "../job-index";
 import { SHEETS } from "../registry";
+import { AsideHead, hintOf } from "./aside-head";
 import { DRAW_KINDS } from "./draw-kinds";
 import { GroundHead, type Knowledge } from "./ground-head";
 import { DRAWERS, MODES, type Panel } from "./ground-modes";
-import { ChosenLink, LinkList } from "./link-list";
+import { ChosenLink } from "./link-list";
+import { LinksPane } from "./links-pane";
 import type { SiteValues } from "./site-form";
 import { useDrawing } from "./use-drawing";
 import { useGroundEdits } from "./use-ground-edits";
@@ -245,12 +247,6 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
   const far = sites.find((s) => s.id === selectedLink?.farSiteId);
   const showLinks = ["links", "site", "new"].includes(panel.kind) && mode !== "measure" && mode !== "view";
   const wide = panel.kind !== "links" || mode === "measure" || mode === "view";
-  const hint =
-    mode === "edit"
-      ? "Drag a corner; press an edge to add one; Alt and press takes one out."
-      : mode === "cut"
-        ? "Draw a line right across the outline."
-        : MODES.find((m) => m.mode === mode)?.hint;
 
   return (
     <Sheet
@@ -268,33 +264,11 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
             chooseDrawKind(k);
           },
         })),
-        ...rows.map((l) => ({
-          name: `Open ${l.nearName} to ${l.farName}${l.label === "" ? "" : `, ${l.label}`}`,
-          href: `/jobs/${jobId}/section/${l.linkId}`,
-        })),
+        ...openLinkActions(jobId, rows),
       ]}
       strip={[
         { label: "Job", value: data.job.name, grow: 2 },
-        {
-          label:
-            selected === undefined ? (
-              "Link"
-            ) : (
-              <>
-                Link <VerdictMark verdict={selected.verdict} a={7} />{" "}
-                <span className={`font-figure v-${selected.verdict}`}>{VERDICT_WORD[selected.verdict]}</span>
-              </>
-            ),
-          value:
-            selected === undefined ? (
-              "none yet"
-            ) : (
-              <>
-                <span className="text-near">{selected.nearName}</span> to <span className="text-far">{selected.farName}</span>
-              </>
-            ),
-          grow: 2.5,
-        },
+        linkCell(selected ?? null),
         { label: "Sheet", value: "", grow: 1 },
         { label: "Day of visit", value: data.job.visitOn, grow: 1 },
         { label: "Units", value: <UnitsButton />, grow: 0.9 },
@@ -346,32 +320,14 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
           aria-label="Links and sites"
           className={`flex min-h-0 flex-col border-l border-ink bg-paper ${wide ? "min-[900px]:absolute min-[900px]:inset-y-0 min-[900px]:right-0 min-[900px]:z-10 min-[900px]:w-[330px]" : ""}`}
         >
-          <div
-            role="toolbar"
-            aria-label="Bring in, take out, look up"
-            className={`no-print gap-x-3 gap-y-1 border-b border-ink px-3.5 py-2 ${wide ? "flex justify-between" : "grid grid-cols-2"}`}
-          >
-            {DRAWERS.map((d) => (
-              <button
-                key={d.kind}
-                type="button"
-                aria-pressed={panel.kind === d.kind}
-                className={`min-h-6 text-left text-line ${panel.kind === d.kind ? "font-bold underline decoration-2 underline-offset-4" : ""}`}
-                onClick={() => (panel.kind === d.kind ? enter("look") : openDrawer(d.kind))}
-              >
-                {d.name}
-              </button>
-            ))}
-          </div>
-          {!DRAWERS.some((d) => d.kind === panel.kind) && <p className="cap m-0 border-b border-rule px-3.5 py-2">{hint}</p>}
-          {fault !== null && (
-            <div role="alert" className="flex gap-2 border-b border-short px-3.5 py-2 text-short-figure">
-              <span className="flex-1">{fault}</span>
-              <button type="button" className="press" onClick={() => setFault(null)}>
-                Close
-              </button>
-            </div>
-          )}
+          <AsideHead
+            open={panel.kind}
+            wide={wide}
+            toggle={(kind) => (panel.kind === kind ? enter("look") : openDrawer(kind))}
+            hint={hintOf(mode)}
+            fault={fault}
+            forget={() => setFault(null)}
+          />
           {mode === "join" && (
             <JoinForm
               sites={sites}
@@ -473,32 +429,17 @@ export const GroundSheet = ({ jobId }: { jobId: string }) => {
             onCut={cutOutline}
             reload={reload}
           />
-          <div className={`min-h-0 flex-1 overflow-auto ${showLinks ? "" : "hidden"}`}>
-            <div className="flex items-baseline justify-between border-b border-ink px-3.5 pb-1 pt-2.5">
-              <h2 className="m-0 text-press font-bold">Links</h2>
-              <span className="cap">{rows.length === 0 ? "none yet" : `${rows.length}, worst first`}</span>
-            </div>
-            {verdicts.data === undefined && <Trouble error={verdicts.error ?? verdicts.failureReason} waiting="Judging the links." />}
-            <LinkList verdicts={rows} selectedId={selectedId} units={units} choose={(id) => chooseLink(id)} />
-            {mode === "look" && panel.kind === "links" && (
-              <details className="border-b border-rule px-3.5 py-2">
-                <summary className="cursor-pointer text-press font-bold">Sites, {sites.length}</summary>
-                {sites.map((s) => (
-                  <button
-                    key={s.id}
-                    type="button"
-                    className="block w-full truncate py-[3px] text-left"
-                    onClick={() => setPanel({ kind: "site", siteId: s.id })}
-                  >
-                    {s.name}
-                  </button>
-                ))}
-              </details>
-            )}
-            {sites.length === 0 && (
-              <p className="px-3.5 text-ink-2">No site yet. Choose Place a site and press where the first building stands.</p>
-            )}
-          </div>
+          <LinksPane
+            shown={showLinks}
+            verdicts={verdicts.data}
+            trouble={verdicts.error ?? verdicts.failureReason}
+            selectedId={selectedId}
+            units={units}
+            choose={chooseLink}
+            sites={sites}
+            sitesShown={mode === "look" && panel.kind === "links"}
+            openSite={(siteId) => setPanel({ kind: "site", siteId })}
+          />
           {showLinks && selected !== undefined && near !== undefined && far !== undefined && (
             <ChosenLink
               verdict={selected}

@@ -1,35 +1,32 @@
 "use client";
-import { Tabs } from "radix-ui";
-import { useDeferredValue, useId, useMemo, useRef, useState } from "react";
-import { type DesignFields, FIRST_STAGE, type HardwareDto, latLons, type ProfileDto } from "@/contract";
+import { useDeferredValue, useId, useMemo, useState } from "react";
+import { FIRST_STAGE, type HardwareDto, latLons, type ProfileDto } from "@/contract";
 import { inverse } from "@/core/geo";
 import { clearanceUnder, type DesignAction, type LinkResult, lawfulPowers, verdictOf, worseVerdict } from "@/core/link";
 import { MOST_YEARS } from "@/core/solve";
 import { bodyOf } from "../../api/client";
-import { type LinkBundle, useFeatures, useJob, useKeptProfile, useVerdicts } from "../../api/queries";
+import { type LinkBundle, useFeatures, useJob, useVerdicts } from "../../api/queries";
 import { Calm } from "../../controls/calm";
 import { ClashNotice } from "../../controls/clash-notice";
 import { lazyPart } from "../../controls/lazy-part";
 import { Said } from "../../controls/said";
 import { TypingScope } from "../../controls/typing-scope";
 import { useKeys } from "../../controls/use-keys";
-import type { ClearsFrom, Ghost } from "../../drawing/section-props";
 import { useSize } from "../../drawing/use-size";
+import { linkCell, openLinkActions } from "../../frame/link-cell";
 import { Sheet } from "../../frame/sheet";
 import { UnitsButton } from "../../frame/units-button";
-import { VerdictMark } from "../../marks/verdict-mark";
 import { useJobHistory } from "../../state/job-history";
 import { useJobNews } from "../../state/job-news";
 import { usePreferences } from "../../state/preferences";
 import { useRecord, useRecordState } from "../../state/use-record";
 import { errorSentence } from "../../wording/errors";
-import { mendWordsOf } from "../../wording/findings";
-import { cutMiddle } from "../../wording/names";
 import { policyText } from "../../wording/policy";
 import { VERDICT_WORD } from "../../wording/verdicts";
 import { BasisCell } from "../basis/basis-cell";
 import { useJobIndex } from "../job-index";
 import { SHEETS } from "../registry";
+import { type Beside, BesideTabs } from "./beside-tabs";
 import { BottomPanel, VIEWS, type View } from "./bottom-panel";
 import { changeOf } from "./design-actions";
 import { DrawingArea } from "./drawing-area";
@@ -40,8 +37,10 @@ import { usePaper } from "./paper/use-paper";
 import { SavedCell } from "./saved-cell";
 import { SectionHeader } from "./section-header";
 import { lookedAt, restsOn } from "./section-words";
+import { useClearsFrom } from "./use-clears-from";
 import { useDoubt } from "./use-doubt";
 import { type Evaluation, useCoreProfile, useEvaluation, useFindings } from "./use-evaluation";
+import { useGhost } from "./use-ghost";
 import { useLinkActions } from "./use-link-actions";
 import { YearChoice } from "./year-choice";
 
@@ -58,8 +57,6 @@ const NARROW_PX = 620;
 const NARROW_HEADER_PX = 164;
 /** Drawn lines this near an end are offered to move it along. */
 const LINE_REACH_M = 400;
-const NEVER_CLEAR: ClearsFrom = { nearAglM: null, farAglM: null };
-const BESIDE = ["findings", "gear", "compare"] as const;
 
 /** The result as a later year would have it: clearance of that year, everything else as it is. */
 const inYear = (e: Evaluation, year: number): LinkResult => ({
@@ -101,7 +98,7 @@ export const SectionOpen = ({
   const paper = usePaper();
   const [reverse, setReverse] = useState(false);
   const [view, setView] = useState<View>("level");
-  const [beside, setBeside] = useState<(typeof BESIDE)[number]>("findings");
+  const [beside, setBeside] = useState<Beside>("findings");
   const [recording, setRecording] = useState<boolean | null>(null);
   const [trueShape, setTrueShape] = useState(false);
   const [said, setSaid] = useState<string | null>(null);
@@ -112,26 +109,7 @@ export const SectionOpen = ({
   const year = Math.max(firstYear, Math.min(firstYear + MOST_YEARS, askedYear));
   const levelId = useId();
 
-  const clearsBefore = useRef<ClearsFrom>(NEVER_CLEAR);
-  const clearsFrom: ClearsFrom = useMemo(() => {
-    // Where the path clears with the dragged end does not move with it; the other end's is known again when it is let go.
-    if (drag)
-      return {
-        nearAglM: design.nearMountAglM === settled.nearMountAglM ? null : clearsBefore.current.nearAglM,
-        farAglM: design.farMountAglM === settled.farMountAglM ? null : clearsBefore.current.farAglM,
-      };
-    const mend = (code: string): number | null => {
-      for (const f of found) {
-        const m = f.mends.find((x) => x.code === code);
-        // What the structure forbids is no button, but it is still told where the path clears.
-        if (m !== undefined && m.amountToday !== null)
-          return (code === "raise-near" ? design.nearMountAglM : design.farMountAglM) + m.amountToday;
-      }
-      return null;
-    };
-    clearsBefore.current = { nearAglM: mend("raise-near"), farAglM: mend("raise-far") };
-    return clearsBefore.current;
-  }, [found, drag, design.nearMountAglM, design.farMountAglM, settled.nearMountAglM, settled.farMountAglM]);
+  const clearsFrom = useClearsFrom(found, drag, design, settled);
 
   const apply = (action: DesignAction): void => {
     setPreviewed(null);
@@ -145,21 +123,16 @@ export const SectionOpen = ({
     if (fields !== null) change(fields);
   };
 
-  // What an action would make of the design, and the design it is held against, as ghosts over the drawing.
-  const previewDesign = useMemo((): DesignFields | null => {
-    const fields = previewed === null ? null : changeOf(design, previewed);
-    return fields === null ? null : { ...design, ...fields };
-  }, [design, previewed]);
-  const previewEvaluation = useEvaluation(bundle, hardware, ground, previewDesign);
-  const compared = bundle.kept.find((d) => d.id === comparedId) ?? null;
-  // A kept design may stand at other mounting points: its path is another.
-  const elsewhere = compared !== null && (compared.nearMountId !== design.nearMountId || compared.farMountId !== design.farMountId);
-  const otherGround = useCoreProfile(useKeptProfile(jobId, bundle.link.id, elsewhere ? compared.id : null).data);
-  const comparedEvaluation = useEvaluation(bundle, hardware, elsewhere ? otherGround : ground, compared);
-  const ghost: Ghost | null = useMemo(() => {
-    if (previewEvaluation !== null) return { name: mendWordsOf(previewEvaluation.result, units), ...previewEvaluation };
-    return compared !== null && comparedEvaluation !== null && !elsewhere ? { name: compared.name, ...comparedEvaluation } : null;
-  }, [previewEvaluation, compared, comparedEvaluation, elsewhere, units]);
+  const { ghost, compared, comparedEvaluation, elsewhere } = useGhost({
+    jobId,
+    bundle,
+    hardware,
+    ground,
+    design,
+    previewed,
+    comparedId,
+    units,
+  });
 
   useKeys({
     r: () => setReverse((r) => !r),
@@ -239,32 +212,14 @@ export const SectionOpen = ({
           { name: "Print this sheet", run: () => window.print() },
           { name: "Keep this design to compare", run: () => void keepDesign().then(() => setBeside("compare")) },
           ...VIEWS.filter((v) => v !== view).map((v) => ({ name: `Show the ${v}`, run: () => setView(v) })),
-          ...(verdicts.data ?? [])
-            .filter((l) => l.linkId !== link.id)
-            .map((l) => ({
-              name: `Open ${l.nearName} to ${l.farName}${l.label === "" ? "" : `, ${l.label}`}`,
-              href: `/jobs/${jobId}/section/${l.linkId}`,
-            })),
+          ...openLinkActions(
+            jobId,
+            (verdicts.data ?? []).filter((l) => l.linkId !== link.id),
+          ),
         ]}
         strip={[
           { label: "Job", value: job.name, grow: 2 },
-          {
-            label: (
-              <>
-                Link <VerdictMark verdict={own} a={7} />
-                <span className={`font-figure v-${own}`} data-testid="link-verdict">
-                  {VERDICT_WORD[own]}
-                </span>
-              </>
-            ),
-            value: (
-              <>
-                <span className="text-near">{cutMiddle(near.name, 22)}</span> to <span className="text-far">{cutMiddle(far.name, 22)}</span>
-                {link.label === "" ? "" : `, ${link.label}`}
-              </>
-            ),
-            grow: 2.5,
-          },
+          linkCell({ verdict: own, nearName: near.name, farName: far.name, label: link.label }),
           { label: "Sheet", value: "", grow: 1 },
           { label: "Day of visit", value: job.visitOn, grow: 1 },
           { label: "Units", value: <UnitsButton />, grow: 0.9 },
@@ -351,59 +306,48 @@ export const SectionOpen = ({
             ]}
           >
             {() => (
-              <Tabs.Root
-                value={beside}
-                onValueChange={(v) => setBeside(v as (typeof BESIDE)[number])}
-                className="beside flex min-h-0 flex-col border-l border-ink"
-              >
-                <Tabs.List className="flex gap-4 border-b border-ink px-3.5 pt-2.5" aria-label="Beside the drawing">
-                  {BESIDE.map((name) => (
-                    <Tabs.Trigger
-                      key={name}
-                      value={name}
-                      className="border-b-[3px] border-transparent pb-1 text-press font-said capitalize data-[state=active]:border-ink data-[state=active]:font-bold"
-                    >
-                      {name}
-                    </Tabs.Trigger>
-                  ))}
-                </Tabs.List>
-                <Tabs.Content value="findings" className="flex min-h-0 flex-1 flex-col data-[state=inactive]:hidden" tabIndex={-1}>
-                  <ClashNotice
-                    kind="design"
-                    status={status}
-                    setAside={setAside}
-                    units={units}
-                    resolve={record.resolve}
-                    recall={record.recall}
-                  />
-                  <FindingsColumn
-                    findings={found}
-                    units={units}
-                    nearName={near.name}
-                    apply={apply}
-                    preview={setPreviewed}
-                    start={isStart ? <StartNote works={verdictOf(found, "service") !== "short"} look={() => setBeside("gear")} /> : null}
-                    ways={(code) =>
-                      code === "ground-unknown" ? <GroundWays jobId={jobId} link={link} say={setSaid} units={units} /> : null
-                    }
-                    lookedAt={lookedAt(calmEvaluation)}
-                    restsOn={restsOn(calmEvaluation)}
-                  />
-                </Tabs.Content>
-                <Tabs.Content value="gear" className="flex min-h-0 flex-1 flex-col data-[state=inactive]:hidden" tabIndex={-1}>
-                  <GearPanel
-                    design={calm}
-                    hardware={hardware}
-                    nearSite={near}
-                    farSite={far}
-                    change={change}
-                    record={() => setRecording(true)}
-                    day={job.visitOn}
-                    lawful={calmEvaluation === null ? null : lawfulPowers(calmEvaluation.plan, calmEvaluation.result)}
-                  />
-                </Tabs.Content>
-                <Tabs.Content value="compare" className="flex min-h-0 flex-1 flex-col data-[state=inactive]:hidden" tabIndex={-1}>
-                  {calmEvaluation !== null && (
+              <BesideTabs shown={beside} show={setBeside}>
+                {{
+                  findings: (
+                    <>
+                      <ClashNotice
+                        kind="design"
+                        status={status}
+                        setAside={setAside}
+                        units={units}
+                        resolve={record.resolve}
+                        recall={record.recall}
+                      />
+                      <FindingsColumn
+                        findings={found}
+                        units={units}
+                        nearName={near.name}
+                        apply={apply}
+                        preview={setPreviewed}
+                        start={
+                          isStart ? <StartNote works={verdictOf(found, "service") !== "short"} look={() => setBeside("gear")} /> : null
+                        }
+                        ways={(code) =>
+                          code === "ground-unknown" ? <GroundWays jobId={jobId} link={link} say={setSaid} units={units} /> : null
+                        }
+                        lookedAt={lookedAt(calmEvaluation)}
+                        restsOn={restsOn(calmEvaluation)}
+                      />
+                    </>
+                  ),
+                  gear: (
+                    <GearPanel
+                      design={calm}
+                      hardware={hardware}
+                      nearSite={near}
+                      farSite={far}
+                      change={change}
+                      record={() => setRecording(true)}
+                      day={job.visitOn}
+                      lawful={calmEvaluation === null ? null : lawfulPowers(calmEvaluation.plan, calmEvaluation.result)}
+                    />
+                  ),
+                  compare: calmEvaluation !== null && (
                     <ComparePanel
                       design={calm}
                       evaluation={calmEvaluation}
@@ -418,9 +362,9 @@ export const SectionOpen = ({
                       take={(fields) => change(fields)}
                       drop={dropDesign}
                     />
-                  )}
-                </Tabs.Content>
-              </Tabs.Root>
+                  ),
+                }}
+              </BesideTabs>
             )}
           </Calm>
           {recording !== null && (
