@@ -110,6 +110,8 @@ test("every sheet fits a phone and a tablet: nothing beside the screen, the wors
   for (const [width, height] of [
     [390, 844],
     [768, 1024],
+    // A desk of 1280 x 800 at 200 %.
+    [640, 400],
   ] as const) {
     await page.setViewportSize({ width, height });
     for (const [path, heading] of sheets) {

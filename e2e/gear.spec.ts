@@ -36,6 +36,17 @@ test("own radios and antennas by form and by file, then used in a link", async (
   await expect(page.getByText("Taken in: 1 radio, 1 antenna.")).toBeVisible();
   await expect(page.getByRole("row", { name: /File Horn/ })).toBeVisible();
 
+  // Each save is a step of the catalogue: taken back as a whole, and done again.
+  const edits = page.getByRole("region", { name: "Edits of the catalogue" });
+  const newest = edits.getByRole("listitem").first();
+  await expect(newest).toContainText("File Radio, File Horn added");
+  await newest.getByRole("button", { name: "Take back" }).click();
+  await expect(page.getByRole("row", { name: /File Horn/ })).toHaveCount(0);
+  await expect(page.getByRole("row", { name: /File Radio/ })).toHaveCount(0);
+  await newest.getByRole("button", { name: "Do again" }).click();
+  await expect(page.getByRole("row", { name: /File Horn/ })).toBeVisible();
+  await expectAccessible(page);
+
   await openSection(page, request, "Water Tower");
   await page.getByRole("tab", { name: "gear" }).click();
   await page
@@ -43,4 +54,11 @@ test("own radios and antennas by form and by file, then used in a link", async (
     .first()
     .selectOption("own-panel");
   await expect(page.locator("main")).toContainText("+17.5 dB");
+
+  // What stands in a design stays in the catalogue, and it is said where.
+  await expect(page.getByTestId("saved")).toContainText(":");
+  await page.goto(`/jobs/${job.id}/gear`);
+  await edits.getByRole("listitem").filter({ hasText: "Own Panel added" }).getByRole("button", { name: "Take back" }).click();
+  await expect(edits.getByRole("alert")).toHaveText("Own Panel stands in a design of Merrow Harbour Trust; choose another there first.");
+  await expect(page.getByRole("row", { name: /Own Panel 5 GHz ax/ })).toBeVisible();
 });

@@ -208,7 +208,7 @@ test("with the keyboard alone: a row of trees typed corner by corner, a named pl
 test("terrain and buildings of one's own are brought in, asked about, and taken away as a whole", async ({ page }) => {
   // Open ocean where the demo has no ground.
   const jobId = await openJob(page, "Own ground", "44.0000 N, 21.0000 W");
-  await expect(page.getByText("No terrain is known here: paths stay Unknown.")).toBeVisible();
+  await expect(page.getByText("No terrain is known here: paths stay Unknown. The grid is in metres.")).toBeVisible();
   writeFileSync(
     path.join(dir, "g.asc"),
     `ncols 300\nnrows 300\nxllcorner 495000\nyllcorner 4868000\ncellsize 30\n${"12.5 ".repeat(90_000)}`,

@@ -1,5 +1,5 @@
 "use client";
-import { type ComponentType, type ReactNode, useEffect, useState } from "react";
+import { type ComponentType, type ReactNode, useEffect, useRef, useState } from "react";
 
 /* Parts of a page that are not needed to see it: their code comes when they are first shown, or when the page has nothing else to do. */
 
@@ -36,7 +36,10 @@ export const useFetchAhead = (): void => {
  * A component whose code is fetched apart. When it cannot be fetched it says so where it would stand, and can be asked again.
  * @param meanwhile what stands there until it is here; where it is given the part waits until the page has nothing else to do.
  */
-export const lazyPart = <P extends object>(load: () => Promise<ComponentType<P>>, meanwhile: ReactNode = null): ComponentType<P> => {
+export const lazyPart = <P extends object>(
+  load: () => Promise<ComponentType<P>>,
+  meanwhile: ((props: P) => ReactNode) | null = null,
+): ComponentType<P> => {
   let here: ComponentType<P> | null = null;
   let pending: Promise<unknown> | null = null;
   const fetchPart = (): Promise<unknown> => {
@@ -73,7 +76,7 @@ export const lazyPart = <P extends object>(load: () => Promise<ComponentType<P>>
       const Here = here;
       return <Here {...props} />;
     }
-    if (state !== "failed") return meanwhile;
+    if (state !== "failed") return meanwhile === null ? null : meanwhile(props);
     return (
       <p role="alert" className="m-0 text-line text-short-figure">
         This part of the page could not be fetched.{" "}
@@ -113,9 +116,19 @@ export function Opens<P extends Opened>({
   "data-testid"?: string;
 }) {
   const [open, setOpen] = useState<boolean | null>(null);
+  const button = useRef<HTMLButtonElement>(null);
+  // Whatever had the keys when it opened may be gone: they come back to the button.
+  useEffect(() => {
+    if (open !== false) return;
+    const timer = setTimeout(() => {
+      if (document.activeElement === document.body) button.current?.focus();
+    });
+    return () => clearTimeout(timer);
+  }, [open]);
   return (
     <>
       <button
+        ref={button}
         type="button"
         className={className}
         aria-haspopup="dialog"

@@ -78,7 +78,7 @@ export const createGroundMap = (
   const sites = new VectorLayer({ source: new VectorSource(), declutter: true });
   const grid = createGrid(() => t);
   const overlays = createOverlays(() => t, crs, toPlane);
-  const scaleLine = new ScaleLine({ bar: false, minWidth: 90 });
+  const scaleLine = new ScaleLine({ bar: false, minWidth: 60, maxWidth: 150 });
   const map = new OlMap({
     target,
     layers: [...overlays.below, shade, grid.layer, contours, tiles.layer, obstacles, ...overlays.above, links, reach, sites],

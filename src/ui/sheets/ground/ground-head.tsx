@@ -52,7 +52,7 @@ export const GroundHead = ({
             : finest === undefined
               ? tooFine.length > 0
                 ? "Zoom in to see the ground."
-                : "No terrain is known here; the grid is in metres east and north."
+                : "No terrain is known here: paths stay Unknown. The grid is in metres."
               : `Contours every ${lengthText(units, knowledge.intervalM, units === "metric" ? (knowledge.intervalM < 1 ? 2 : 0) : 1)}; ${finest.name}, ±${lengthText(units, finest.sigmaM, 2)}`}
         </p>
         {knowledge !== null && finest === undefined && tooFine.length === 0 && (

@@ -21,7 +21,7 @@ import { useJobNews } from "../../state/job-news";
 import { usePreferences } from "../../state/preferences";
 import { useRecord, useRecordState } from "../../state/use-record";
 import { errorSentence } from "../../wording/errors";
-import { policyText } from "../../wording/policy";
+import { linkPolicyText, policyText } from "../../wording/policy";
 import { VERDICT_WORD } from "../../wording/verdicts";
 import { BasisCell } from "../basis/basis-cell";
 import { useJobIndex } from "../job-index";
@@ -47,8 +47,15 @@ import { YearChoice } from "./year-choice";
 const ComparePanel = lazyPart(() => import("./compare-panel").then((m) => m.ComparePanel));
 const GearPanel = lazyPart(() => import("./gear-panel").then((m) => m.GearPanel));
 const PermissionDialog = lazyPart(() => import("./permission-dialog").then((m) => m.PermissionDialog));
-const PictureMenu = lazyPart(() => import("./picture-menu").then((m) => m.PictureMenu), <span className="press text-line">Picture</span>);
-const PolicyChoice = lazyPart(() => import("./policy-choice").then((m) => m.PolicyChoice), <span className="press text-line">Policy</span>);
+const PictureMenu = lazyPart(
+  () => import("./picture-menu").then((m) => m.PictureMenu),
+  () => <span className="press text-line">Picture</span>,
+);
+const PolicyChoice = lazyPart(
+  () => import("./policy-choice").then((m) => m.PolicyChoice),
+  // As long as what comes, so that nothing moves when it is here.
+  ({ evaluation, over }) => <span className="press truncate text-line">{linkPolicyText(evaluation.plan.policy, over)}</span>,
+);
 const SolverView = lazyPart(() => import("./solver-view").then((m) => m.SolverView));
 
 const HEADER_PX = 76;
