@@ -27,7 +27,7 @@ import { createOverlays } from "./ground-overlays";
 import { createTools } from "./ground-tools";
 import { createObstacleTiles } from "./obstacle-tiles";
 import { createReliefPainter } from "./relief-painter";
-import { linkStyles, obstacleStyle, siteStyle, tokens } from "./styles";
+import { linkStyles, obstacleStyle, siteStyle, tokens, typedPlaceStyle } from "./styles";
 
 const PX_PER_CELL = 2;
 const MOST_CELLS = 600;
@@ -214,6 +214,12 @@ export const createGroundMap = (
       links.getSource()?.addFeature(feature);
     }
     sites.getSource()?.clear(true);
+    // Until a site stands, the position that the job was made with.
+    if (data.sites.length === 0) {
+      const typed = new Feature(new Point(toPlane(centre)));
+      typed.setStyle(typedPlaceStyle(t, "position of the job"));
+      sites.getSource()?.addFeature(typed);
+    }
     for (const s of data.sites) {
       const feature = new Feature(new Point(toPlane(s)));
       feature.set("siteId", s.id);

@@ -136,3 +136,24 @@ export const siteStyle = (t: Token, name: string, role: "near" | "far" | "hub" |
     zIndex: role === "site" ? 3 : 5,
   });
 };
+
+/** A place that was typed and where nothing stands: a cross with its words. */
+export const typedPlaceStyle = (t: Token, words: string): Style =>
+  new Style({
+    image: new RegularShape({
+      points: 4,
+      radius: 9,
+      radius2: 0,
+      angle: Math.PI / 4,
+      declutterMode: "none",
+      stroke: new Stroke({ color: t("ink"), width: 1.6 }),
+    }),
+    text: new Text({
+      text: words,
+      font: `italic 13px ${FONT}`,
+      fill: new Fill({ color: t("ink-2") }),
+      stroke: new Stroke({ color: t("paper"), width: 3 }),
+      offsetX: 14,
+      textAlign: "left",
+    }),
+  });
