@@ -1,22 +1,16 @@
 /* The catalogue: each edit a step of its own log, taken back and done again, never under a design that has it; on a real PostgreSQL. */
-import { afterAll, beforeAll, expect, test } from "vitest";
+
+import { expect, test } from "vitest";
 import { hardwareDto } from "../service/dto";
 import { firstDesign } from "../service/first-design";
 import { asClient } from "./actor";
 import { NotFound } from "./clash";
-import { type Db, openDb } from "./client";
 import { hardwareHistory, listRadios, type RadioSheet, saveHardware, stepHardware } from "./hardware";
 import { createLink } from "./links";
+import { testDb } from "./testing/db";
 import { create, createJob } from "./testing/edits";
 
-const url = process.env.DATABASE_URL;
-if (url === undefined) throw new Error("DATABASE_URL is not set; run npm test");
-let db: Db;
-let close: () => Promise<void>;
-beforeAll(() => {
-  ({ db, close } = openDb(url));
-});
-afterAll(() => close());
+const db = testDb();
 
 const me = <T>(work: () => Promise<T>): Promise<T> => asClient("client-me", work);
 let made = 0;

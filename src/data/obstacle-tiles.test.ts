@@ -1,20 +1,14 @@
 /* Obstacles as vector tiles, on a real PostgreSQL: read back by another reader of the format, every one stands where its outline says. */
+
 import MVT from "ol/format/MVT.js";
-import { afterAll, beforeAll, expect, test } from "vitest";
+import { expect, test } from "vitest";
 import { PLAN_RESOLUTIONS_M, PLAN_TILE_PX, planTileBox } from "../contract";
 import { planeProjection, utmCrsOf } from "../core/geo";
-import { type Db, openDb } from "./client";
 import { obstacleTile } from "./obstacle-tiles";
+import { testDb } from "./testing/db";
 import { create, createJob, take } from "./testing/edits";
 
-const url = process.env.DATABASE_URL;
-if (url === undefined) throw new Error("DATABASE_URL is not set; run npm test");
-let db: Db;
-let close: () => Promise<void>;
-beforeAll(() => {
-  ({ db, close } = openDb(url));
-});
-afterAll(() => close());
+const db = testDb();
 
 const CENTRE = { latDeg: 40, lonDeg: -30 };
 const CRS = utmCrsOf(CENTRE);

@@ -1,24 +1,17 @@
 import { sql } from "drizzle-orm";
-import { afterAll, beforeAll, describe, expect, test } from "vitest";
+import { describe, expect, test } from "vitest";
 import { lonLats, type RowOf } from "../contract";
 import { circleAbout, destination, type LatLon } from "../core/geo";
-import { type Db, openDb } from "../data/client";
 import { listRadios } from "../data/hardware";
 import { getJob, type JobRow, linksOf, sitesOf } from "../data/jobs";
 import { createLink } from "../data/links";
 import { edit } from "../data/records";
+import { testDb } from "../data/testing/db";
 import { create, createJob, patch } from "../data/testing/edits";
 import { claimStale, keepJudgement } from "../data/verdict-store";
 import { keptVerdicts, verdictsOf } from "./verdicts";
 
-const url = process.env.DATABASE_URL;
-if (url === undefined) throw new Error("DATABASE_URL is not set; run npm test");
-let db: Db;
-let close: () => Promise<void>;
-beforeAll(() => {
-  ({ db, close } = openDb(url));
-});
-afterAll(() => close());
+const db = testDb();
 
 const A = { latDeg: 42, lonDeg: -32 };
 

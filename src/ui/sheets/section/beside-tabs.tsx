@@ -1,6 +1,7 @@
 "use client";
 import { Tabs } from "radix-ui";
 import type { ReactNode } from "react";
+import { TabNames } from "../../controls/tab-names";
 
 const NAMES = ["findings", "gear", "compare"] as const;
 export type Beside = (typeof NAMES)[number];
@@ -16,17 +17,7 @@ export const BesideTabs = ({
   children: Readonly<Record<Beside, ReactNode>>;
 }) => (
   <Tabs.Root value={shown} onValueChange={(v) => show(v as Beside)} className="beside flex min-h-0 flex-col border-l border-ink">
-    <Tabs.List className="flex gap-4 border-b border-ink px-3.5 pt-2.5" aria-label="Beside the drawing">
-      {NAMES.map((name) => (
-        <Tabs.Trigger
-          key={name}
-          value={name}
-          className="border-b-[3px] border-transparent pb-1 text-press font-said capitalize data-[state=active]:border-ink data-[state=active]:font-bold"
-        >
-          {name}
-        </Tabs.Trigger>
-      ))}
-    </Tabs.List>
+    <TabNames names={NAMES} label="Beside the drawing" className="gap-4 border-b border-ink px-3.5 pt-2.5" />
     {NAMES.map((name) => (
       <Tabs.Content key={name} value={name} className="flex min-h-0 flex-1 flex-col data-[state=inactive]:hidden" tabIndex={-1}>
         {children[name]}

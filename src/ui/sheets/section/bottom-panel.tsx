@@ -4,6 +4,7 @@ import { type ReactNode, useMemo } from "react";
 import type { DesignFields, JobDto } from "@/contract";
 import { LEAST_POWER_DBM, MOST_POWER_DBM, pathStateOf, type Verdict, widthSweep } from "@/core/link";
 import { lazyPart } from "../../controls/lazy-part";
+import { TabNames } from "../../controls/tab-names";
 import { TypedFigure } from "../../controls/typed-figure";
 import { Ladder } from "../../drawing/ladder";
 import { LevelDrawing } from "../../drawing/level-drawing";
@@ -72,17 +73,7 @@ export const BottomPanel = ({
   const [fromName, toName] = reverse ? [farName, nearName] : [nearName, farName];
   const heading = (
     <>
-      <Tabs.List className="flex flex-none gap-3.5" aria-label="Under the section">
-        {VIEWS.map((name) => (
-          <Tabs.Trigger
-            key={name}
-            value={name}
-            className="border-b-[3px] border-transparent text-press font-said capitalize leading-[22px] data-[state=active]:border-ink data-[state=active]:font-bold"
-          >
-            {name}
-          </Tabs.Trigger>
-        ))}
-      </Tabs.List>
+      <TabNames names={VIEWS} label="Under the section" className="flex-none gap-3.5" />
       <span className="flex flex-none items-center gap-1.5 text-body font-bold">
         <VerdictMark verdict={verdict} a={9} />
         <span className={`v-${verdict}`} data-testid="service-verdict">
