@@ -234,7 +234,7 @@ export const LevelDrawing = ({
           <div className="flex items-baseline gap-3">{heading}</div>
           <p className="m-0 mt-0.5 line-clamp-2 pl-1 text-note leading-[14px] text-ink-2" aria-live="polite">
             {shown === undefined || shown === null
-              ? `dBm per receive chain from transmitter to receiver; choose a column to read where its figure comes from.${windowText(d, marginDb)}`
+              ? `dBm per chain; choose a column for its source.${windowText(d, marginDb)}`
               : termExplanation(shown.term, units)}
           </p>
         </div>

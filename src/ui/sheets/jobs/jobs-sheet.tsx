@@ -18,6 +18,9 @@ const QuickPathDialog = lazyPart(() => import("./quick-path-dialog").then((m) =>
 
 const day = (iso: string): string => new Date(iso).toLocaleDateString("en-GB", { day: "numeric", month: "short", year: "numeric" });
 
+/** More links of one verdict than this are one mark and their number. */
+const MOST_MARKS = 12;
+
 const MarkRow = ({ summary }: { summary: JobSummary }) => {
   const words = VERDICT_ORDER.map((v) => [v, summary.links.filter((l) => l.verdict === v).length] as const).filter(([, n]) => n > 0);
   return (
@@ -27,10 +30,11 @@ const MarkRow = ({ summary }: { summary: JobSummary }) => {
       className="flex flex-wrap gap-x-1.5"
     >
       {words.map(([v, n]) => (
-        <span key={v} className="mr-2 flex gap-1">
-          {Array.from({ length: n }, (_, i) => (
+        <span key={v} className="mr-2 flex items-center gap-1">
+          {Array.from({ length: n > MOST_MARKS ? 1 : n }, (_, i) => (
             <VerdictMark key={i} verdict={v} a={9} />
           ))}
+          {n > MOST_MARKS && <span className={`figure v-${v}`}>{n}</span>}
         </span>
       ))}
     </span>
@@ -93,7 +97,7 @@ export const JobsSheet = () => {
                     <th scope="col">No.</th>
                     <th scope="col">Job</th>
                     <th scope="col">Where</th>
-                    <th scope="col">Links by verdict, one mark each</th>
+                    <th scope="col">Links by verdict</th>
                     <th scope="col">Stage</th>
                     <th scope="col">Last change</th>
                     <th scope="col">Day of visit</th>
