@@ -21,7 +21,7 @@ const watcher = (selector: string): string => `
   };
   requestAnimationFrame(look);`;
 const PAGES: readonly [name: string, path: string, verdict: string][] = [
-  ["register", "/", "main [data-verdict], main svg[aria-label], main table tbody tr:nth-child(1) svg"],
+  ["register", "/", "main table tbody svg"],
   ["brief", `/jobs/${job.id}/brief`, "[aria-current=page]"],
   ["ground", `/jobs/${job.id}/ground`, "[data-testid=verdict], aside .v-short, aside .v-tight, aside .v-clear, aside .v-unknown"],
   ["section", `/jobs/${job.id}/section/${links[0]!.linkId}`, "[data-testid=verdict]"],

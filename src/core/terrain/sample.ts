@@ -1,15 +1,10 @@
 import { type PathFrame, planeProjection } from "../geo";
 import { bilinearSampler, type TerrainGrid } from "./grid";
+import { LEAST_GAP_M, MIN_STEP_M, NO_DATASET } from "./limits";
 import { pathPositions, positionAt } from "./positions";
 
-/** Steps are half a cell of the dataset in force, this at least (ours). */
-export const MIN_STEP_M = 0.5;
-/** Points of a profile are never nearer to each other than this: they stay apart when they travel, rounded. */
-export const LEAST_GAP_M = 0.001;
 /** Step over ground that no dataset knows. */
 const UNKNOWN_STEP_M = 30;
-export const MAX_PROFILE_POINTS = 4096;
-export const NO_DATASET = 255;
 
 /** Bare ground along a path. Heights are AMSL in the datasets' vertical datum; NaN where unknown. */
 export interface GroundProfile {

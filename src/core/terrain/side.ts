@@ -1,7 +1,7 @@
 import { destination, type PathFrame, planeProjection } from "../geo";
 import { bilinearSampler, type TerrainGrid } from "./grid";
+import { NO_DATASET } from "./limits";
 import { pathPositions, positionAt } from "./positions";
-import { NO_DATASET } from "./sample";
 
 /** Bare ground beside the path, at the profile's distances, where the terrain is fine enough to know its slope across. */
 export interface SideGround {

@@ -1,4 +1,4 @@
-import { MAX_PROFILE_POINTS } from "./sample";
+import { MAX_PROFILE_POINTS } from "./limits";
 
 /**
  * Which points of a profile to keep so that at most `limit` remain (ours). Points that must stay are the ends,
