@@ -382,7 +382,8 @@ export const createGroundMap = (
       ask();
     },
     extent: () => map.getView().calculateExtent(map.getSize()) as [number, number, number, number],
-    fit: (extent) => map.getView().fit(buffer(extent, 50), { padding: [60, 60, 60, 60], minResolution: 0.4 }),
+    // To the right a panel may lie over the drawing.
+    fit: (extent) => map.getView().fit(buffer(extent, 50), { padding: [60, 140, 60, 60], minResolution: 0.4 }),
     setUnits: (units) => {
       scaleLine.setUnits(units);
       relief.setUnits(units);
