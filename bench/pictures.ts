@@ -62,8 +62,7 @@ await page.keyboard.press("b");
 await page.getByTestId("import-file").setInputFiles("demo/files/merrow-30-m-survey.tif");
 await page.getByText("Still to say").waitFor();
 // The view goes out to all of the file, and the coarser ground is drawn there.
-await page.getByText(/Merrow 30 m survey, ±/).waitFor();
-await page.locator(".map canvas").first().waitFor();
+await page.getByText(/Contours every [1-9]\d/).waitFor();
 await shot(page, "ground-import");
 await page.goto(`${base}/jobs/${job.id}/brief`);
 await page.getByTestId("open-points").waitFor();
