@@ -151,3 +151,57 @@ test("two sites joined with the pointer, distance and bearings shown on the way;
   }
   await expect(page.getByRole("button", { name: /^Museum Hulk/ })).toHaveCount(0);
 });
+
+test("a form that is open while others edit: their fields stay, the same field is asked about, and nothing typed is lost", async ({
+  page,
+  request,
+}) => {
+  const job = (await (
+    await request.post("/api/jobs", {
+      data: { name: "Two hands", visitOn: "2026-12-03", centreLatDeg: 45, centreLonDeg: -24, ruleDomain: "cautious", rainRate001MmH: 28 },
+    })
+  ).json()) as { id: string };
+  const made = await request.post(`/api/jobs/${job.id}/sites`, { data: { name: "Kiln", latDeg: 45, lonDeg: -24, mountAglM: 5 } });
+  const site = (await made.json()) as { id: string; version: number };
+  const path = `/api/jobs/${job.id}/sites/${site.id}`;
+  const now = async () => (await (await request.get(path)).json()) as { name: string; mountAglM: number; notes: string; version: number };
+  /** Somebody else's edit, of which this page hears. */
+  const other = async (fields: object): Promise<void> => {
+    const { version } = await now();
+    expect((await request.patch(path, { data: { version, ...fields } })).status()).toBe(200);
+  };
+  await page.goto(`/jobs/${job.id}/ground`);
+  await page.getByText("Sites, 1").click();
+  await page.getByRole("button", { name: "Kiln", exact: true }).click();
+  const form = page.getByRole("form", { name: /^Site / });
+  await form.getByText("More of this site").click();
+  await form.getByLabel("Notes").fill("dog in the yard");
+  await other({ name: "Lime kiln", mountAglM: 7 });
+  // The page has heard of it: the form is still the one that was opened, with what was typed.
+  await expect(page.getByRole("form", { name: "Site Lime kiln" })).toBeVisible();
+  await expect(form.getByLabel("Notes")).toHaveValue("dog in the yard");
+  await form.getByRole("button", { name: "Keep", exact: true }).click();
+  await expect(form).toHaveCount(0);
+  expect(await now()).toMatchObject({ name: "Lime kiln", mountAglM: 7, notes: "dog in the yard" });
+
+  const open = async (): Promise<void> => {
+    const row = page.getByRole("button", { name: "Lime kiln", exact: true });
+    if (!(await row.isVisible())) await page.getByText("Sites, 1").click();
+    await row.click();
+  };
+  await open();
+  await form.getByLabel(/^Mount above ground/).fill("9");
+  await other({ mountAglM: 8 });
+  await form.getByRole("button", { name: "Keep", exact: true }).click();
+  const clash = page.getByRole("alert", { name: "Changed elsewhere" });
+  await expect(clash.getByRole("row", { name: /mount height/ })).toContainText(/9\sm.*8\sm/);
+  await expectAccessible(page);
+  await clash.getByRole("button", { name: "Take theirs" }).click();
+  await expect(form.getByLabel(/^Mount above ground/)).toHaveValue("8");
+  await form.getByLabel(/^Mount above ground/).fill("9.5");
+  await other({ mountAglM: 8.5 });
+  await form.getByRole("button", { name: "Keep", exact: true }).click();
+  await clash.getByRole("button", { name: "Keep mine" }).click();
+  await expect(form).toHaveCount(0);
+  expect((await now()).mountAglM).toBe(9.5);
+});

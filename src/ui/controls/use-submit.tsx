@@ -49,12 +49,15 @@ export const FormTrouble = ({
   kind,
   units,
   take,
+  kept,
 }: {
   of: Submit;
   kind?: KindName;
   units?: Units;
   /** Puts what somebody else made of the row into the form. */
   take?: (theirs: Readonly<Record<string, unknown>>) => void;
+  /** One's own was chosen and stands: the form is done. */
+  kept?: () => void;
 }) => (
   <>
     {of.clash !== null && kind !== undefined && units !== undefined && (
@@ -66,7 +69,11 @@ export const FormTrouble = ({
         resolve={(keep) => {
           const { clash } = of;
           if (clash === null) return;
-          if (keep === "mine") void of.run(clash.keepMine);
+          if (keep === "mine")
+            void of.run(async () => {
+              await clash.keepMine();
+              kept?.();
+            });
           else {
             take?.(clash.theirs);
             of.settle(null);

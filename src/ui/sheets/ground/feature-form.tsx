@@ -40,6 +40,7 @@ export const FeatureForm = ({
         of={sending}
         kind="feature"
         units={units}
+        kept={onCancel}
         take={(theirs) => {
           const row = theirs as unknown as FeatureDto;
           setName(row.name);

@@ -216,6 +216,7 @@ export const ObstacleForm = ({
         of={sending}
         kind="obstacle"
         units={units}
+        kept={onCancel}
         take={(theirs) => {
           const row = theirs as unknown as ObstacleDto;
           setF(obstacleFieldsSchema.parse(row));

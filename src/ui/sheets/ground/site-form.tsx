@@ -224,6 +224,7 @@ export const SiteForm = ({
         of={sending}
         kind="site"
         units={units}
+        kept={onCancel}
         take={(theirs) => {
           const row = theirs as unknown as SiteDto;
           form.reset(typedOf(row, row, units));

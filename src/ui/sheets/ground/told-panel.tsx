@@ -94,7 +94,7 @@ export const ToldPanel = ({
         <UnitField label="Give or take" quantity="height" value={sigmaM} allowEmpty={false} onChange={setSigmaM} most={100} />
       )}
       {kind !== "terrain" && <p className="cap m-0">Mounts and obstacles of this path then stand on the ground told here.</p>}
-      <FormTrouble of={sending} kind="link" units={units} take={(theirs) => onTaken(theirs as unknown as LinkDto)} />
+      <FormTrouble of={sending} kind="link" units={units} kept={onCancel} take={(theirs) => onTaken(theirs as unknown as LinkDto)} />
       <div className="flex gap-4">
         <button type="button" className="main-action" onClick={() => void save()}>
           Keep
