@@ -6,7 +6,8 @@ const WORKER = "/workers/offline.worker.js";
 /** Keeps this page for a place without coverage. @param ready once what the page reads has been read. */
 export const useKeptOffline = (jobId: string, ready: boolean): void => {
   useEffect(() => {
-    if (!ready || !("serviceWorker" in navigator)) return;
+    // While it is being developed a file's name does not hold its content.
+    if (!ready || process.env.NODE_ENV !== "production" || !("serviceWorker" in navigator)) return;
     const keep = async (): Promise<void> => {
       await navigator.serviceWorker.register(WORKER, { scope: "/jobs/" });
       const { active } = await navigator.serviceWorker.ready;
