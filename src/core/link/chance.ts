@@ -95,12 +95,12 @@ export const chanceOfClearance = (
     const met = spareM >= -MET_WITHIN_M ? 1 : 0;
     return { met, metBySurvey: met, draws: 0 };
   }
-  const { field, next } = drawSource(plan, path.profile, bodies.heights, draws, seed);
-  const clearance = clearanceDraw(path.profile, bodies.parts, field, leaves, bodies.groundReachM);
+  const source = drawSource(plan, path.profile, bodies.heights, draws, seed);
+  const clearance = clearanceDraw(path.profile, bodies.parts, source, leaves, bodies.groundReachM);
   let met = 0;
   let metBySurvey = 0;
   for (let n = 0; n < draws; n++) {
-    const draw = next();
+    const draw = source.next();
     if (clearance(draw, false, -MET_WITHIN_M).spareM >= -MET_WITHIN_M) met++;
     if (clearance(draw, true, -MET_WITHIN_M).spareM >= -MET_WITHIN_M) metBySurvey++;
   }

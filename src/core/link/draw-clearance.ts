@@ -2,8 +2,8 @@
 import { f1RadiusM, type Ray, rayBulgeM, rayZM } from "../obstacles";
 import { type BodySection, clearOfSectionM, roomBeside } from "./body-sections";
 import type { Condition } from "./conditions";
-import type { Draw } from "./draws";
-import type { FieldAlong, GroundField } from "./ground-field";
+import type { Draw, DrawSource } from "./draws";
+import type { FieldAlong } from "./ground-field";
 import type { PathProfile } from "./types";
 
 /** Share of F1 at the worst place, and the room beyond the policy there in metres; negative is missed. */
@@ -45,21 +45,25 @@ interface Part {
   readonly sections: readonly BodySection[];
 }
 
-/** Sections as columns, the tightest as planned first: a draw that is missed is mostly missed there. */
-const sectionColumns = (sections: readonly BodySection[], leaves: boolean, share: number) => {
+/** Sections as columns, first those that the largest error of their height could leave the least room. */
+const sectionColumns = (sections: readonly BodySection[], leaves: boolean, share: number, mostErrorM: (section: number) => number) => {
   const spareOf = (s: BodySection): number => {
     const roomM = clearOfSectionM(s, 0, 0);
     return (roomM > 0 ? roomM * s.boundShare : roomM) - share * s.f1M;
   };
   const counted = sections
-    .map((s, index) => ({ s, index, plannedM: spareOf(s) }))
+    // Room counts at most as it is, so it changes by no more than what moves.
+    .map((s, index) => ({ s, index, leastM: spareOf(s) - mostErrorM(index) }))
     .filter(({ s }) => !s.vegetation || leaves)
-    .sort((p, q) => p.plannedM - q.plannedM);
+    .sort((p, q) => p.leastM - q.leastM);
   const column = (of: (s: BodySection) => number): Float64Array => Float64Array.from(counted, ({ s }) => of(s));
   return {
     count: counted.length,
     /** Their places among all sections: each has its own error there. */
     index: Uint32Array.from(counted, (c) => c.index),
+    mostErrorM: Float64Array.from(counted, (c) => mostErrorM(c.index)),
+    /** Room beyond the policy by the largest error of its height, nothing else moved. */
+    leastM: Float64Array.from(counted, (c) => c.leastM),
     atM: column((s) => s.atM),
     f1M: column((s) => s.f1M),
     topM: column((s) => s.topM),
@@ -73,7 +77,13 @@ const sectionColumns = (sections: readonly BodySection[], leaves: boolean, share
   };
 };
 
-const one = (profile: PathProfile, { condition, sections }: Part, field: GroundField, leaves: boolean, reachM: number): ClearanceOfDraw => {
+const one = (
+  profile: PathProfile,
+  { condition, sections }: Part,
+  { field, mostErrorM }: Pick<DrawSource, "field" | "mostErrorM">,
+  leaves: boolean,
+  reachM: number,
+): ClearanceOfDraw => {
   const { ray, share } = condition;
   const rooms = groundRoom(profile, ray, share);
   const near = rooms.filter((r) => r.spareM < reachM);
@@ -89,7 +99,7 @@ const one = (profile: PathProfile, { condition, sections }: Part, field: GroundF
   const perM = 1 / (ray.endM - ray.startM);
   // Ground that comes nearest beside the axis moves with the ray like a body there.
   const aside = condition.ground !== null && condition.ground.acrossM !== 0 ? condition.ground : null;
-  const bodies = sectionColumns(sections, leaves, share);
+  const bodies = sectionColumns(sections, leaves, share, mostErrorM);
   const under: FieldAlong = field.along(bodies.atM.map((d) => d / 1000));
   const asideUpM = aside === null ? 0 : rayZM(ray, aside.atM) - aside.zAmslM - rayBulgeM(ray, aside.atM);
   return (draw, surveyAlone, enoughM = Number.NEGATIVE_INFINITY) => {
@@ -101,22 +111,32 @@ const one = (profile: PathProfile, { condition, sections }: Part, field: GroundF
     const asideNearM = surveyAlone ? 0 : draw.asideM(0);
     const asideFarM = surveyAlone ? 0 : draw.asideM(profile.pathM);
     const asidePerM = (asideFarM - asideNearM) / profile.pathM;
-    under.fill();
+    // Neither the ray nor the ground moves further than this.
+    const mostMoveM = Math.max(Math.abs(upNearM), Math.abs(up(profile.pathM))) + field.mostM();
+    const mostBesideM = mostMoveM + Math.abs(asideNearM) + Math.abs(asideFarM);
     for (let k = 0; k < bodies.count; k++) {
+      if (bodies.leastM[k]! - mostBesideM > leastM) break;
       const x = bodies.atM[k]!;
-      const upM = upNearM + upPerM * x - under.shiftM[k]! - draw.errorM[bodies.index[k]!]!;
+      const plainUpM = upNearM + upPerM * x - under.at(k);
       const stands = bodies.carries[k]!;
       const asideM = asideNearM + asidePerM * x - (stands === 0 ? 0 : stands === 1 ? asideNearM : asideFarM);
-      const roomM = roomBeside(bodies.topM[k]!, bodies.bottomM[k]!, bodies.leftM[k]!, bodies.rightM[k]!, upM, asideM);
-      const spareM = (roomM > 0 ? roomM * bodies.boundShare[k]! : roomM) - bodies.shareM[k]!;
+      const topM = bodies.topM[k]!;
+      const bottomM = bodies.bottomM[k]!;
+      const leftM = bodies.leftM[k]!;
+      const rightM = bodies.rightM[k]!;
+      const boundShare = bodies.boundShare[k]!;
+      const policyM = bodies.shareM[k]!;
+      // By the largest error of its height it still leaves more: its own need not be looked up.
+      const plainM = roomBeside(topM, bottomM, leftM, rightM, plainUpM, asideM);
+      if ((plainM > 0 ? plainM * boundShare : plainM) - policyM - bodies.mostErrorM[k]! > leastM) continue;
+      const roomM = roomBeside(topM, bottomM, leftM, rightM, plainUpM - draw.errorM(bodies.index[k]!), asideM);
+      const spareM = (roomM > 0 ? roomM * boundShare : roomM) - policyM;
       if (spareM < leastM) {
         leastM = spareM;
-        leastShare = (spareM + bodies.shareM[k]!) / bodies.f1M[k]!;
+        leastShare = (spareM + policyM) / bodies.f1M[k]!;
         if (leastM < enoughM) return { share: leastShare, spareM: leastM };
       }
     }
-    // Room over the ground changes by no more than the ray and the ground move.
-    const mostMoveM = Math.max(Math.abs(upNearM), Math.abs(up(profile.pathM))) + field.mostM();
     if (aside !== null) {
       const upM = asideUpM + up(aside.atM) - field.at(aside.atM);
       const c = Math.hypot(aside.acrossM - (surveyAlone ? 0 : draw.asideM(aside.atM)), upM) / aside.f1M;
@@ -141,15 +161,15 @@ const one = (profile: PathProfile, { condition, sections }: Part, field: GroundF
   };
 };
 
-/** @param reachM ground with more room than this is out of the errors' reach. */
+/** @param source the draws that it will be asked of. @param reachM ground with more room than this is out of the errors' reach. */
 export const clearanceDraw = (
   profile: PathProfile,
   parts: readonly Part[],
-  field: GroundField,
+  source: Pick<DrawSource, "field" | "mostErrorM">,
   leaves: boolean,
   reachM: number,
 ): ClearanceOfDraw => {
-  const each = parts.map((p) => one(profile, p, field, leaves, reachM));
+  const each = parts.map((p) => one(profile, p, source, leaves, reachM));
   return (draw, surveyAlone, enoughM) => {
     let worst = each[0]!(draw, surveyAlone, enoughM);
     for (let i = 1; i < each.length; i++) {

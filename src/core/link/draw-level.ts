@@ -41,7 +41,7 @@ const crownsOf = (plan: LinkPlan, state: PathState, sections: readonly BodySecti
 const leavesLossDb = (crowns: readonly Crown[], draw: Draw, field: GroundField): number => {
   let lossDb = 0;
   for (const { edges: e, leaf, section } of crowns) {
-    const upM = draw.rayUpM(e.atM) - field.at(e.atM) - draw.errorM[section]!;
+    const upM = draw.rayUpM(e.atM) - field.at(e.atM) - draw.errorM(section);
     const aside = draw.asideM(e.atM) * e.vPerM;
     const throughDb = between(leaf.leastDb, leaf.medianDb, leaf.mostDb, draw.leafShare);
     lossDb += crownLossDb(e.topV - upM * e.vPerM, e.leftV + aside, e.rightV - aside, throughDb);
@@ -53,7 +53,7 @@ const leavesLossDb = (crowns: readonly Crown[], draw: Draw, field: GroundField):
 const ownEdgeDb = (own: readonly { section: BodySection; at: number; baseDb: number }[], draw: Draw, field: GroundField): number => {
   let sumDb = 0;
   for (const { section: s, at, baseDb } of own) {
-    const roomM = clearOfSectionM(s, draw.rayUpM(s.atM) - field.at(s.atM) - draw.errorM[at]!, draw.asideOfM(s.body.carries, s.atM));
+    const roomM = clearOfSectionM(s, draw.rayUpM(s.atM) - field.at(s.atM) - draw.errorM(at), draw.asideOfM(s.body.carries, s.atM));
     sumDb += knifeEdgeLossDb(vOfShare(roomM / s.f1M)) - baseDb;
   }
   return sumDb;
@@ -85,7 +85,7 @@ export const levelDraw = (
   const screenSections = state.path.screens().map((x) => sections.findIndex((s) => s.body === x.prepared.body));
   const screenError = (draw: Draw) => (screen: number) => {
     const at = screenSections[screen]!;
-    return at < 0 ? 0 : draw.errorM[at]!;
+    return at < 0 ? 0 : draw.errorM(at);
   };
   const own = sections.flatMap((section, at) => {
     if (section.body.carries === null || section.vegetation || !isSolid(section.body.kind)) return [];

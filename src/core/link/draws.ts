@@ -5,7 +5,7 @@
 import { kLowOf } from "./defaults";
 import { type GroundField, groundField, isTurned } from "./ground-field";
 import type { LinkPlan, PathProfile } from "./types";
-import { STREAM, unitNormals, unitUniforms } from "./unit-draws";
+import { mostUnitNormal, STREAM, unitNormals, unitUniforms } from "./unit-draws";
 
 export const DEFAULT_SEED = 1;
 const ROUGHNESS_SPREAD = 0.5;
@@ -21,8 +21,8 @@ export interface Draw {
   readonly leafShare: number;
   readonly tideShare: number;
   readonly roughnessM: number;
-  /** Height error of each body's section, metres. */
-  readonly errorM: Float64Array;
+  /** Height error of a body's section, metres: read when it is asked for, since most of a crowd matter to no draw. */
+  readonly errorM: (section: number) => number;
   /** Move of the ray upwards and to the right at a distance. */
   readonly rayUpM: (xM: number) => number;
   readonly asideM: (xM: number) => number;
@@ -40,6 +40,8 @@ export interface DrawSource {
   readonly field: GroundField;
   /** The next draw; it lives until the one after. */
   readonly next: () => Draw;
+  /** No draw has a larger height error of a body's section, either way, metres. */
+  readonly mostErrorM: (section: number) => number;
 }
 
 /** A body whose height is drawn: its index in the profile names its numbers, its standard error their size. */
@@ -64,7 +66,6 @@ export const drawSource = (
   const position = unitNormals(seed, STREAM.position, 2 * draws);
   const air = unitUniforms(seed, STREAM.air, 4 * draws);
   const errors = heights.map((h) => unitNormals(seed, h.bodyIndex, draws));
-  const errorM = new Float64Array(heights.length);
   // Turned round, each end keeps its numbers and right becomes left.
   const turned = isTurned(profile);
   const [atNear, atFar, right] = turned ? [1, 0, -1] : [0, 1, 1];
@@ -80,7 +81,7 @@ export const drawSource = (
     const nearAsideM = right * plan.near.positionSigmaM * position[2 * n + atNear]!;
     const farAsideM = right * plan.far.positionSigmaM * position[2 * n + atFar]!;
     const lowShare = air[4 * n]!;
-    for (let i = 0; i < errorM.length; i++) errorM[i] = heights[i]!.sigmaM * errors[i]![n]!;
+    const own = n;
     const draw: Draw = {
       nearMountM,
       farMountM,
@@ -91,7 +92,7 @@ export const drawSource = (
       leafShare: air[4 * n + 1]!,
       tideShare: air[4 * n + 2]! - 0.5,
       roughnessM: plan.water.roughnessM * (1 + ROUGHNESS_SPREAD * (2 * air[4 * n + 3]! - 1)),
-      errorM,
+      errorM: (i) => heights[i]!.sigmaM * errors[i]![own]!,
       rayUpM: (xM) => nearMountM + ((farMountM - nearMountM) * xM) / pathM,
       asideM: (xM) => nearAsideM + ((farAsideM - nearAsideM) * xM) / pathM,
       asideOfM: (carries, xM) =>
@@ -101,5 +102,6 @@ export const drawSource = (
     n++;
     return draw;
   };
-  return { field, next };
+  const mostErrorM = (i: number): number => heights[i]!.sigmaM * mostUnitNormal(seed, heights[i]!.bodyIndex, draws);
+  return { field, next, mostErrorM };
 };

@@ -120,12 +120,13 @@ export const monteCarlo = (plan: LinkPlan, path: PreparedPath, options: { draws?
   const governs = state.conditions.find((c) => c.ray.kFactor === worst.kFactor && c.share === worst.policyShare) ?? state.conditions[0]!;
   const bodies = drawnBodies(plan, path, state.conditions);
   const sections = bodies.parts[0]!.sections;
-  const { field, next } = drawSource(plan, path.profile, bodies.heights, draws, seed);
+  const source = drawSource(plan, path.profile, bodies.heights, draws, seed);
+  const { field, next } = source;
   // The radios' own errors come from a source of their own: the heights stay those of the chance alone.
   const uniform = seededRandom(seed + LEVEL_SEED);
   const normal = normalRandom(uniform);
   const leaves = leavesCount(plan);
-  const clearance = clearanceDraw(path.profile, bodies.parts, field, leaves, bodies.groundReachM);
+  const clearance = clearanceDraw(path.profile, bodies.parts, source, leaves, bodies.groundReachM);
   const level = levelDraw(plan, state, toFar, field, sections, uniform);
   const rateFar = rateBy(plan, toFar);
   const rateNear = rateBy(plan, toNear);
@@ -159,7 +160,7 @@ export const monteCarlo = (plan: LinkPlan, path: PreparedPath, options: { draws?
     out.rateFar[n] = rateFar(toFarDb);
     out.rateNear[n] = rateNear(toNearDb);
     by.ground[n] = field.at(worst.atM) - field.nearM() * (1 - t) - field.farM() * t;
-    by["obstacle heights"][n] = ownerAt < 0 ? 0 : draw.errorM[ownerAt]!;
+    by["obstacle heights"][n] = ownerAt < 0 ? 0 : draw.errorM(ownerAt);
     by["mount heights"][n] = draw.typedNearM * (1 - t) + draw.typedFarM * t;
     by.position[n] = draw.asideM(worst.atM);
     by.k[n] = 1 / draw.kFactor;

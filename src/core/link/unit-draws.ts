@@ -27,3 +27,18 @@ export const unitNormals = (seed: number, stream: number, count: number): Float6
 
 export const unitUniforms = (seed: number, stream: number, count: number): Float64Array =>
   series(`u${seed}:${stream}`, count, () => seededRandom(seedOf(seed, stream)));
+
+const mosts = new Map<string, number>();
+
+/** The largest of the first normal numbers of a stream, either way. */
+export const mostUnitNormal = (seed: number, stream: number, count: number): number => {
+  const key = `${seed}:${stream}:${count}`;
+  let most = mosts.get(key);
+  if (most === undefined) {
+    most = 0;
+    const numbers = unitNormals(seed, stream, count);
+    for (let i = 0; i < count; i++) most = Math.max(most, Math.abs(numbers[i]!));
+    mosts.set(key, most);
+  }
+  return most;
+};
