@@ -1,5 +1,6 @@
 "use client";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useCallback } from "react";
 import type {
   BasemapDto,
   BriefDto,
@@ -130,20 +131,24 @@ export const useBasemap = (id: string) =>
 /** Marks everything of a job as stale after an edit. */
 export const useRefresh = (): ((jobId: string) => Promise<void>) => {
   const client = useQueryClient();
-  return async (jobId) => {
-    await Promise.all([
-      client.invalidateQueries({ queryKey: keys.jobs }),
-      client.invalidateQueries({ queryKey: keys.job(jobId) }),
-      client.invalidateQueries({ queryKey: keys.verdicts(jobId) }),
-      client.invalidateQueries({ queryKey: ["profile"] }),
-      client.invalidateQueries({ queryKey: ["link"] }),
-      client.invalidateQueries({ queryKey: keys.history(jobId) }),
-      client.invalidateQueries({ queryKey: keys.imports(jobId) }),
-      client.invalidateQueries({ queryKey: keys.datasets }),
-      client.invalidateQueries({ queryKey: keys.room(jobId) }),
-      client.invalidateQueries({ queryKey: keys.brief(jobId) }),
-      client.invalidateQueries({ queryKey: keys.photos(jobId) }),
-      client.invalidateQueries({ queryKey: keys.basemap(jobId) }),
-    ]);
-  };
+  // The same function always: effects may wait on it.
+  return useCallback(
+    async (jobId: string) => {
+      await Promise.all([
+        client.invalidateQueries({ queryKey: keys.jobs }),
+        client.invalidateQueries({ queryKey: keys.job(jobId) }),
+        client.invalidateQueries({ queryKey: keys.verdicts(jobId) }),
+        client.invalidateQueries({ queryKey: ["profile"] }),
+        client.invalidateQueries({ queryKey: ["link"] }),
+        client.invalidateQueries({ queryKey: keys.history(jobId) }),
+        client.invalidateQueries({ queryKey: keys.imports(jobId) }),
+        client.invalidateQueries({ queryKey: keys.datasets }),
+        client.invalidateQueries({ queryKey: keys.room(jobId) }),
+        client.invalidateQueries({ queryKey: keys.brief(jobId) }),
+        client.invalidateQueries({ queryKey: keys.photos(jobId) }),
+        client.invalidateQueries({ queryKey: keys.basemap(jobId) }),
+      ]);
+    },
+    [client],
+  );
 };

@@ -4,11 +4,21 @@ import { useEffect, useSyncExternalStore } from "react";
 import { recordPath } from "@/contract";
 import { postBytes } from "../api/client";
 import { useRefresh } from "../api/queries";
-import { outboxState } from "./browser-outbox";
+import { outboxState, sendEdit } from "./browser-outbox";
 import { createPhotoQueue, type PhotoSchema, type QueuedPhoto } from "./photo-queue";
 
 const sentListeners = new Set<(photo: QueuedPhoto) => void>();
 let opened: ReturnType<typeof openDB<PhotoSchema>> | null = null;
+
+/** Sends one photo. @returns its version there. */
+export const postPhoto = async (photo: Pick<QueuedPhoto, "id" | "jobId" | "about" | "picture">): Promise<number> => {
+  const query = new URLSearchParams({ about: JSON.stringify(photo.about), id: photo.id });
+  return (await postBytes<{ version: number }>(`/api/jobs/${photo.jobId}/photos?${query}`, photo.picture)).version;
+};
+
+const tellSent = (photo: QueuedPhoto): void => {
+  for (const l of sentListeners) l(photo);
+};
 
 /** A site that is itself not made yet, or something else of it on its way, goes first. */
 const siteIsThere = (photo: QueuedPhoto): boolean => {
@@ -30,9 +40,11 @@ export const photoQueue = createPhotoQueue({
     });
     return opened;
   },
-  post: async (photo) => {
-    const query = new URLSearchParams({ about: JSON.stringify(photo.about), id: photo.id });
-    await postBytes(`/api/jobs/${photo.jobId}/photos?${query}`, photo.picture);
+  post: postPhoto,
+  amend: (photo, patch) => {
+    sendEdit(photo.jobId, "PATCH", recordPath(photo.jobId, "photo", photo.id), patch)
+      .catch(() => undefined)
+      .finally(() => tellSent(photo));
   },
   mayGo: siteIsThere,
   alone: async (work) => {
@@ -48,9 +60,7 @@ export const photoQueue = createPhotoQueue({
       work();
     }
   },
-  sent: (photo) => {
-    for (const l of sentListeners) l(photo);
-  },
+  sent: tellSent,
 });
 
 const NONE: readonly QueuedPhoto[] = [];

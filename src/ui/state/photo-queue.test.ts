@@ -19,15 +19,24 @@ const photo = (id: string, takenAtMs: number, siteId: string | null = null): Omi
 
 /** A queue over a server that answers as told. */
 const rig = (name = `photos-${++databases}`) => {
-  const server = { answer: (_id: string): void => undefined, got: [] as string[], held: new Set<string>() };
+  const server = {
+    answer: (_id: string): unknown => undefined,
+    got: [] as string[],
+    held: new Set<string>(),
+    amended: [] as object[],
+  };
   let retry: (() => void) | null = null;
   let turn: Promise<unknown> = Promise.resolve();
   const db = open(name);
   const queue = createPhotoQueue({
     open: () => db,
     post: async (p) => {
-      server.answer(p.id);
+      await server.answer(p.id);
       server.got.push(p.id);
+      return 1;
+    },
+    amend: (p, patch) => {
+      server.amended.push({ id: p.id, ...patch });
     },
     mayGo: (p) => p.about.siteId === null || !server.held.has(p.about.siteId),
     alone: (work) => {
@@ -111,4 +120,55 @@ test("asked to send twice at once, each goes once", async () => {
   await queue.add(photo("a", 1));
   await Promise.all([queue.send(), queue.send(), queue.send()]);
   expect(server.got).toEqual(["a"]);
+});
+
+test("what is said of a photo while it is on its way reaches the server; one taken away meanwhile is taken away there", async () => {
+  const { queue, server, settled } = rig();
+  server.answer = offline;
+  await queue.add(photo("a", 1));
+  await queue.add(photo("b", 2));
+  await queue.add(photo("c", 3));
+  await settled();
+  server.answer = async (id) => {
+    if (id === "a") await queue.tell("a", { note: "the bracket", bearingDeg: 80 });
+    if (id === "b") await queue.drop("b");
+  };
+  expect(await settled()).toEqual([]);
+  expect(server.got).toEqual(["a", "b", "c"]);
+  expect(server.amended).toEqual([
+    { id: "a", version: 1, note: "the bracket", bearingDeg: 80 },
+    { id: "b", version: 1, deleted: true },
+  ]);
+});
+
+test("one that was refused for a while goes when it is tried again", async () => {
+  const { queue, server, settled } = rig();
+  server.answer = () => {
+    throw new ApiError(507, { code: "disk-full" });
+  };
+  await queue.add(photo("a", 1));
+  expect(await settled()).toEqual(["a"]);
+  server.answer = () => undefined;
+  expect(await settled()).toEqual(["a"]);
+  await queue.retry("a");
+  expect(queue.photos()).toEqual([]);
+  expect(server.got).toEqual(["a"]);
+});
+
+test("who looks at the queue is told of a change, and not of a look that found none", async () => {
+  const { queue, server, settled } = rig();
+  server.answer = offline;
+  let told = 0;
+  queue.subscribe(() => {
+    told++;
+    // As a page does: whenever it is told it looks again.
+    void queue.send();
+  });
+  await queue.add(photo("a", 1));
+  await settled();
+  await settled();
+  expect(told).toBe(1);
+  server.answer = () => undefined;
+  await settled();
+  expect(told).toBe(2);
 });

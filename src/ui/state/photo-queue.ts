@@ -1,6 +1,8 @@
+import { deepEqual } from "fast-equals";
 import type { DBSchema, IDBPDatabase } from "idb";
 import type { ErrorBody, PhotoFields } from "@/contract";
 import { ApiError, mayRecover } from "../api/client";
+import { differing } from "./record";
 
 /* Photos taken without coverage: they lie in the browser's database until the server has them. Their id is made here, so one sent twice is one. */
 
@@ -10,7 +12,7 @@ export interface QueuedPhoto {
   readonly about: PhotoFields;
   readonly picture: Blob;
   readonly takenAtMs: number;
-  /** Why the server will never take it; it stays here until it is let go. */
+  /** Why the server did not take it; it stays here until it is tried again or let go. */
   readonly refused: ErrorBody | null;
 }
 
@@ -20,7 +22,10 @@ export interface PhotoSchema extends DBSchema {
 
 export interface PhotoQueueParts {
   readonly open: () => Promise<IDBPDatabase<PhotoSchema>>;
-  readonly post: (photo: QueuedPhoto) => Promise<void>;
+  /** @returns the version that the photo has on the server. */
+  readonly post: (photo: QueuedPhoto) => Promise<number>;
+  /** What was said of a photo, or that it was taken away, while it was on its way. */
+  readonly amend: (photo: QueuedPhoto, patch: Partial<PhotoFields> & { readonly version: number; readonly deleted?: true }) => void;
   /** False while something that the photo names is itself still on its way. */
   readonly mayGo: (photo: QueuedPhoto) => boolean;
   /** One window at a time sends. */
@@ -39,9 +44,14 @@ export interface PhotoQueue {
   /** Changes what is said of a photo that is still here. */
   readonly tell: (id: string, about: Partial<PhotoFields>) => Promise<void>;
   readonly drop: (id: string) => Promise<void>;
+  /** Tries one again that was refused. */
+  readonly retry: (id: string) => Promise<void>;
   /** Reads what windows before left, and sends what can go. */
   readonly send: () => Promise<void>;
 }
+
+/** A photo without its picture, which never changes. */
+const facts = ({ picture: _p, ...rest }: QueuedPhoto): Omit<QueuedPhoto, "picture"> => rest;
 
 export const createPhotoQueue = (parts: PhotoQueueParts): PhotoQueue => {
   let shown: readonly QueuedPhoto[] = [];
@@ -49,8 +59,12 @@ export const createPhotoQueue = (parts: PhotoQueueParts): PhotoQueue => {
   const listeners = new Set<() => void>();
   const read = async (): Promise<readonly QueuedPhoto[]> => {
     const db = await parts.open();
-    shown = (await db.getAll("photo")).sort((a, b) => a.takenAtMs - b.takenAtMs);
-    for (const l of listeners) l();
+    const now = (await db.getAll("photo")).sort((a, b) => a.takenAtMs - b.takenAtMs);
+    // Whoever looks is told of what changed, and of nothing else: being told they look again.
+    if (!deepEqual(now.map(facts), shown.map(facts))) {
+      shown = now;
+      for (const l of listeners) l();
+    }
     return shown;
   };
   const again = (): void => {
@@ -65,8 +79,16 @@ export const createPhotoQueue = (parts: PhotoQueueParts): PhotoQueue => {
   const sendOne = async (photo: QueuedPhoto): Promise<boolean> => {
     const db = await parts.open();
     try {
-      await parts.post(photo);
-      await db.delete("photo", photo.id);
+      const version = await parts.post(photo);
+      const tx = db.transaction("photo", "readwrite");
+      const now = await tx.store.get(photo.id);
+      await tx.store.delete(photo.id);
+      await tx.done;
+      if (now === undefined) parts.amend(photo, { version, deleted: true });
+      else {
+        const said = differing(photo.about, now.about);
+        if (Object.keys(said).length > 0) parts.amend(photo, { version, ...said });
+      }
       parts.sent(photo);
       return true;
     } catch (error) {
@@ -112,6 +134,12 @@ export const createPhotoQueue = (parts: PhotoQueueParts): PhotoQueue => {
       const db = await parts.open();
       await db.delete("photo", id);
       await read();
+    },
+    retry: async (id) => {
+      const db = await parts.open();
+      const now = await db.get("photo", id);
+      if (now !== undefined) await db.put("photo", { ...now, refused: null });
+      await send();
     },
     send,
   };

@@ -1,10 +1,10 @@
 "use client";
 import { useState } from "react";
 import type { PhotoDto, PhotoFields, SiteDto } from "@/contract";
-import { bodyOf } from "../../api/client";
+import { ApiError, bodyOf } from "../../api/client";
 import { useRefresh } from "../../api/queries";
 import { sendEdit } from "../../state/browser-outbox";
-import { photoQueue, useQueuedPhotos } from "../../state/browser-photos";
+import { photoQueue, postPhoto, useQueuedPhotos } from "../../state/browser-photos";
 import { errorSentence } from "../../wording/errors";
 import { readNumber } from "../../wording/numbers";
 import { WaitingPhoto } from "./waiting-photo";
@@ -45,13 +45,21 @@ export const PhotoStrip = ({
   const [fault, setFault] = useState<string | null>(null);
   const [from, setFrom] = useState<PhotoFields["fromWhere"]>("antenna height");
   const [busy, setBusy] = useState(false);
-  const say = (error: unknown): void => setFault(errorSentence(bodyOf(error, "not-a-photo")));
+  const say = (error: unknown): void => setFault(errorSentence(bodyOf(error)));
   const add = async (file: File): Promise<void> => {
     setFault(null);
     setBusy(true);
     try {
       const about: PhotoFields = { siteId, fromWhere: from, bearingDeg: null, takenOn: new Date().toISOString().slice(0, 10), note: "" };
-      await photoQueue.add({ id: crypto.randomUUID(), jobId, about, picture: await shrink(file), takenAtMs: Date.now() });
+      const picture = await shrink(file).catch(() => {
+        throw new ApiError(422, { code: "not-a-photo" });
+      });
+      const photo = { id: crypto.randomUUID(), jobId, about, picture, takenAtMs: Date.now() };
+      // A browser that keeps nothing (a private window, a full one) sends it at once.
+      await photoQueue.add(photo).catch(async () => {
+        await postPhoto(photo);
+        await refresh(jobId);
+      });
     } catch (error) {
       say(error);
     }

@@ -31,7 +31,10 @@ export const WaitingPhoto = ({ photo, siteName }: { photo: QueuedPhoto; siteName
         </span>
       ) : (
         <span role="alert" className="block text-line text-short-figure">
-          {errorSentence(photo.refused)}
+          {errorSentence(photo.refused)}{" "}
+          <button type="button" className="press text-line text-ink" onClick={() => void photoQueue.retry(photo.id)}>
+            Send again
+          </button>
         </span>
       )}
       <label className="field">
