@@ -1,8 +1,6 @@
-import { execFileSync } from "node:child_process";
 import { expect, test } from "@playwright/test";
-import { demoJob, openSection } from "./helpers";
+import { cluster, demoJob, openSection } from "./helpers";
 
-const cluster = (command: "start" | "stop"): void => void execFileSync("node", ["bin/db.mjs", command, "test"], { stdio: "ignore" });
 test.afterEach(() => cluster("start"));
 
 test("with the database stopped the page says so, keeps what was typed, and saves it when it is back", async ({ page, request }) => {

@@ -1,3 +1,4 @@
+import { execFileSync } from "node:child_process";
 import AxeBuilder from "@axe-core/playwright";
 import { type APIRequestContext, expect, type Page } from "@playwright/test";
 import type { HardwareDto, JobSummary, LinkVerdict, ProfileDto } from "../src/contract";
@@ -46,3 +47,6 @@ export const noPageScroll = async (page: Page): Promise<void> => {
   }));
   expect(over).toEqual({ x: 0, y: 0 });
 };
+
+/** Stops or starts the database under the application that is tested. */
+export const cluster = (command: "start" | "stop"): void => void execFileSync("node", ["bin/db.mjs", command, "test"], { stdio: "ignore" });

@@ -1,6 +1,7 @@
 /* The survey without coverage: opened once with it, it opens again without; what is done there is kept and sent. */
 import { type BrowserContext, expect, type Page, test } from "@playwright/test";
 import type { JobDto, PhotoDto, SiteDto } from "../src/contract";
+import { cluster } from "./helpers";
 
 /** A picture of the smallest kind that a browser reads. */
 const picture = async (page: Page): Promise<Buffer> => {
@@ -14,15 +15,15 @@ const picture = async (page: Page): Promise<Buffer> => {
 };
 
 /** Once the page is kept: its worker stands between, and holds the page and its job. */
-const untilKept = (page: Page, jobId: string): Promise<unknown> =>
-  page.waitForFunction(
-    async (id) => {
-      const held = await Promise.all([`/jobs/${id}/survey`, `/api/jobs/${id}`, `/api/jobs/${id}/photos`].map((p) => caches.match(p)));
-      return navigator.serviceWorker.controller !== null && held.every((r) => r !== undefined);
-    },
-    jobId,
-    { polling: 100 },
-  );
+const untilKept = (page: Page, jobId: string): Promise<void> =>
+  expect
+    .poll(() =>
+      page.evaluate(async (id) => {
+        const held = await Promise.all([`/jobs/${id}/survey`, `/api/jobs/${id}`, `/api/jobs/${id}/photos`].map((p) => caches.match(p)));
+        return navigator.serviceWorker.controller !== null && held.every((r) => r !== undefined);
+      }, jobId),
+    )
+    .toBe(true);
 
 const phone = { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true };
 
@@ -31,7 +32,10 @@ test.describe("without coverage", () => {
   test.beforeEach(async ({ browser, baseURL }) => {
     context = await browser.newContext({ ...phone, baseURL: baseURL! });
   });
-  test.afterEach(() => context.close());
+  test.afterEach(async () => {
+    cluster("start");
+    await context.close();
+  });
 
   test("the survey opens, a site is added, a photo taken; all of it is there when coverage is back", async ({ request }) => {
     const job = (await (
@@ -99,6 +103,39 @@ test.describe("without coverage", () => {
     expect(sites).toHaveLength(2);
     const photos = (await (await request.get(`/api/jobs/${job.id}/photos`)).json()) as PhotoDto[];
     expect(photos.map((p) => sites.find((s) => s.id === p.siteId)?.name).sort()).toEqual(["Boat shed", "Signal mast"]);
+  });
+
+  test("a server that does not answer is said, and asked again; a position with its sign left out is asked about", async ({ request }) => {
+    const job = (await (
+      await request.post("/api/jobs", {
+        data: { name: "Slips", visitOn: "2026-12-03", centreLatDeg: 47.3, centreLonDeg: -19.4, ruleDomain: "cautious", rainRate001MmH: 28 },
+      })
+    ).json()) as JobDto;
+    const page = await context.newPage();
+    await page.goto(`/jobs/${job.id}/survey`);
+    await untilKept(page, job.id);
+    cluster("stop");
+    await page.reload();
+    await expect(page.getByTestId("no-coverage")).toContainText("The server does not answer. This is the job as it was last read here");
+    await page.getByRole("button", { name: "Add a site here" }).click();
+    await page.getByLabel("Name").fill("Store");
+    await page.getByLabel("Latitude, longitude").fill("47.3004, 19.4004");
+    await page.getByRole("button", { name: "Add it" }).click();
+    await page.getByRole("button", { name: /47\.300400.* N, 19\.400400.* W/ }).click();
+    await page.getByRole("button", { name: "Add it" }).click();
+    await expect(page.getByRole("heading", { name: "Store" })).toBeVisible();
+    cluster("start");
+    await expect(page.getByTestId("no-coverage")).toHaveCount(0, { timeout: 20_000 });
+    // It stays open over all of it, and is in the list.
+    await expect(page.getByRole("heading", { name: "Store" })).toBeVisible();
+    await expect(page.getByTestId("saved")).toHaveText("All saved");
+    await page.getByRole("button", { name: "All sites" }).click();
+    await expect(page.getByRole("button", { name: /Store/ })).not.toContainText("not sent yet");
+    await expect
+      .poll(async () =>
+        ((await (await request.get(`/api/jobs/${job.id}/sites`)).json()) as SiteDto[]).map((s) => [s.name, s.latDeg, s.lonDeg]),
+      )
+      .toEqual([["Store", 47.3004, -19.4004]]);
   });
 
   test("another sheet is never shown as it once was", async ({ request }) => {

@@ -1,10 +1,8 @@
-import { execFileSync } from "node:child_process";
 import { expect, type Page, test } from "@playwright/test";
 import type { JobBundle } from "../src/contract";
-import { expectAccessible } from "./helpers";
+import { cluster, expectAccessible } from "./helpers";
 
 /* Edits on the ground while the database is away: kept, shown, sent in order, also by a window that comes after. */
-const cluster = (command: "start" | "stop"): void => void execFileSync("node", ["bin/db.mjs", command, "test"], { stdio: "ignore" });
 test.afterEach(() => cluster("start"));
 
 const openJob = async (page: Page, name: string): Promise<string> => {

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { DEVICE_KINDS, SHAPE_KEYS } from "../core/infra";
-import { PERMISSIONS } from "./told";
+import { PERMISSIONS } from "./starts";
 
 /* The brief of a job: one document. Every field has a default, so an old brief stays readable. */
 

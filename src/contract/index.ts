@@ -8,5 +8,6 @@ export { type LonLat, latLons, lonLats } from "./positions";
 export * from "./quick-path";
 export * from "./records";
 export * from "./schemas";
+export * from "./starts";
 export * from "./told";
 export type * from "./types";

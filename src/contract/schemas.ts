@@ -8,7 +8,7 @@ import {
   MOST_YEAR_PERCENT,
 } from "../core/link";
 import { BARRIER_MATERIALS } from "../core/propagation";
-import { SITE_START } from "./told";
+import { SITE_START } from "./starts";
 
 /* What travels between browser and server, checked at the door. Limits are said in the message. */
 

@@ -112,3 +112,6 @@ export interface SolveWorker {
 export interface RelayWorker {
   readonly search: (request: RelayQuestion, onProgress: (share: number) => void) => RelayAnswer;
 }
+
+/** Marks an answer that came out of what a device keeps, and not from the server. */
+export const KEPT_HEADER = "x-kept";

@@ -5,6 +5,7 @@
 import { ExpirationPlugin } from "workbox-expiration";
 import { registerRoute } from "workbox-routing";
 import { CacheFirst, NetworkFirst } from "workbox-strategies";
+import { KEPT_HEADER } from "./messages";
 
 interface Lasting extends Event {
   readonly waitUntil: (work: Promise<unknown>) => void;
@@ -47,9 +48,22 @@ registerRoute(
   ({ url, sameOrigin }) => sameOrigin && url.pathname.startsWith("/_next/static/"),
   new CacheFirst({ cacheName: CODE, plugins: [new ExpirationPlugin({ maxEntries: 300 })] }),
 );
+/** A server that cannot answer (its database is away) is one that does not. What is kept says so: it is not how things stand. */
+const marked = {
+  fetchDidSucceed: async ({ response }: { readonly response: Response }): Promise<Response> => {
+    if (response.status >= 500) throw new Error(`answered with ${response.status}`);
+    return response;
+  },
+  cachedResponseWillBeUsed: async ({ cachedResponse }: { readonly cachedResponse?: Response | null }): Promise<Response | null> => {
+    if (cachedResponse == null) return null;
+    const headers = new Headers(cachedResponse.headers);
+    headers.set(KEPT_HEADER, "1");
+    return new Response(cachedResponse.body, { status: cachedResponse.status, headers });
+  },
+};
 registerRoute(
   ({ url, request, sameOrigin }) => sameOrigin && isJobData(url.pathname) && fromSurvey(request),
-  new NetworkFirst({ cacheName: DATA, networkTimeoutSeconds: PATIENCE_S, plugins: [new ExpirationPlugin({ maxEntries: 40 })] }),
+  new NetworkFirst({ cacheName: DATA, networkTimeoutSeconds: PATIENCE_S, plugins: [new ExpirationPlugin({ maxEntries: 40 }), marked] }),
 );
 registerRoute(
   ({ url, sameOrigin }) => sameOrigin && /^\/api\/jobs\/[^/]+\/photos\/[^/]+\/file$/.test(url.pathname),

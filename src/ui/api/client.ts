@@ -1,5 +1,7 @@
-import type { ErrorBody, ErrorCode, Streamed } from "@/contract";
+import type { ErrorBody, Streamed } from "@/contract";
+import { KEPT_HEADER } from "@/workers/messages";
 import { clientId } from "../state/client-id";
+import { noteSource } from "./kept";
 
 /** An answer that was not the one asked for; carries the error as data. */
 export class ApiError extends Error {
@@ -12,9 +14,8 @@ export class ApiError extends Error {
   }
 }
 
-/** What went wrong, as data; what is no answer of the server is a fault of the program, or what is said of it here. */
-export const bodyOf = (error: unknown, otherwise: ErrorCode = "internal"): ErrorBody =>
-  error instanceof ApiError ? error.body : { code: otherwise };
+/** What went wrong, as data; what is no answer of the server is a fault of the program. */
+export const bodyOf = (error: unknown): ErrorBody => (error instanceof ApiError ? error.body : { code: "internal" });
 
 /** True when waiting may help: no server, or no database behind it. */
 export const mayRecover = (error: unknown): boolean => error instanceof ApiError && (error.status === 0 || error.status === 503);
@@ -49,7 +50,10 @@ const send = async (
     if (signal?.aborted === true) throw error;
     throw new ApiError(0, { code: "offline" });
   }
-  if (response.ok) return response;
+  if (response.ok) {
+    if (method === "GET") noteSource(path, response.headers.has(KEPT_HEADER));
+    return response;
+  }
   const fault = (await response.json().catch(() => ({ code: "internal" }))) as ErrorBody;
   throw new ApiError(response.status, fault);
 };

@@ -1,8 +1,9 @@
 "use client";
 import Link from "next/link";
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import type { FieldsOf, SiteDto } from "@/contract";
-import { useJob, usePhotos } from "../../api/queries";
+import { useIsKept } from "../../api/kept";
+import { useJob, usePhotos, useRefresh } from "../../api/queries";
 import { ClashNotice } from "../../controls/clash-notice";
 import { lazyPart, useFetchAhead } from "../../controls/lazy-part";
 import { TypingScope } from "../../controls/typing-scope";
@@ -21,6 +22,9 @@ import { PhonePosition } from "./phone-position";
 import { useConnected, useKeptOffline } from "./use-kept-offline";
 
 const AddSite = lazyPart(() => import("./add-site").then((m) => m.AddSite));
+
+/** While what is shown is only what was kept, the server is asked this often. */
+const ASK_AGAIN_MS = 5000;
 
 /** What is looked at on the spot; the words are kept with the site. */
 const TICKS = [
@@ -47,13 +51,24 @@ export const SurveySheet = ({ jobId }: { jobId: string }) => {
   const job = useJob(jobId);
   const { edits } = useOutbox();
   const connected = useConnected();
+  const isKept = useIsKept(`/api/jobs/${jobId}`);
+  const refresh = useRefresh();
+  useEffect(() => {
+    if (!isKept) return;
+    const timer = setInterval(() => void refresh(jobId), ASK_AGAIN_MS);
+    return () => clearInterval(timer);
+  }, [isKept, jobId, refresh]);
   useFetchAhead();
   useKeptOffline(jobId, job.data !== undefined);
   const [siteId, setSiteId] = useState<string | null>(null);
   const [adding, setAdding] = useState(false);
   const photos = useQueuedPhotos(jobId);
   const sites = withPendingSites(jobId, job.data?.sites ?? [], edits);
-  const site = sites.find((s) => s.id === siteId);
+  const found = sites.find((s) => s.id === siteId);
+  // Between the moment a new one is made and the moment it is read, the form stays as it is under the hand.
+  const shown = useRef(found);
+  if (found !== undefined) shown.current = found;
+  const site = found ?? (shown.current?.id === siteId ? shown.current : undefined);
   return (
     <div className="mx-auto min-h-dvh max-w-[560px] p-3 text-name leading-6">
       <header className="flex items-baseline justify-between border-b-[1.6px] border-ink pb-2">
@@ -68,9 +83,10 @@ export const SurveySheet = ({ jobId }: { jobId: string }) => {
           </button>
         )}
       </header>
-      {!connected && (
+      {(!connected || isKept) && (
         <p role="status" className="m-0 border-b border-ink py-2 text-press" data-testid="no-coverage">
-          No coverage. This is the job as it was last read here; what you enter is kept and sent later.
+          {connected ? "The server does not answer." : "No coverage."} This is the job as it was last read here; what you enter is kept and
+          sent later.
         </p>
       )}
       {job.data === undefined && <Trouble error={job.error ?? job.failureReason} waiting="Reading the job." />}
@@ -89,7 +105,7 @@ export const SurveySheet = ({ jobId }: { jobId: string }) => {
           {adding ? (
             <AddSite
               jobId={jobId}
-              sites={sites}
+              known={[...sites, { latDeg: job.data.job.centreLatDeg, lonDeg: job.data.job.centreLonDeg }]}
               added={(id) => {
                 setAdding(false);
                 setSiteId(id);
