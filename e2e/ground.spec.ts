@@ -205,3 +205,39 @@ test("a form that is open while others edit: their fields stay, the same field i
   await expect(form).toHaveCount(0);
   expect((await now()).mountAglM).toBe(9.5);
 });
+
+test("what nobody touched in a form stays to the last digit, in feet too: no edit, and no clash over a rounded position", async ({
+  page,
+  request,
+}) => {
+  const job = (await (
+    await request.post("/api/jobs", {
+      data: { name: "Digits", visitOn: "2026-12-03", centreLatDeg: 45.5, centreLonDeg: -24, ruleDomain: "cautious", rainRate001MmH: 28 },
+    })
+  ).json()) as { id: string };
+  const exact = { latDeg: 45.50000012345, lonDeg: -24.00000067891, mountAglM: 5 };
+  const made = await request.post(`/api/jobs/${job.id}/sites`, { data: { name: "Kiln", ...exact } });
+  const { id } = (await made.json()) as { id: string };
+  const path = `/api/jobs/${job.id}/sites/${id}`;
+  const now = async () =>
+    (await (await request.get(path)).json()) as { latDeg: number; lonDeg: number; mountAglM: number; owner: string; version: number };
+  await page.goto(`/jobs/${job.id}/ground`);
+  await page.getByRole("button", { name: /^Units: metric/ }).click();
+  await page.getByText("Sites, 1").click();
+  await page.getByRole("button", { name: "Kiln", exact: true }).click();
+  const form = page.getByRole("form", { name: "Site Kiln" });
+  await form.getByRole("button", { name: "Keep", exact: true }).click();
+  await expect(form).toHaveCount(0);
+  expect(await now()).toMatchObject({ ...exact, version: 1 });
+
+  const row = page.getByRole("button", { name: "Kiln", exact: true });
+  if (!(await row.isVisible())) await page.getByText("Sites, 1").click();
+  await row.click();
+  await form.getByText("More of this site").click();
+  await form.getByLabel("Who owns it").fill("the harbour");
+  const moved = { latDeg: 45.5001, lonDeg: -24.0002 };
+  expect((await request.patch(path, { data: { version: 1, ...moved } })).status()).toBe(200);
+  await form.getByRole("button", { name: "Keep", exact: true }).click();
+  await expect(form).toHaveCount(0);
+  expect(await now()).toMatchObject({ ...moved, mountAglM: 5, owner: "the harbour" });
+});

@@ -3,7 +3,7 @@ import { zodResolver } from "@hookform/resolvers/zod";
 import { useState } from "react";
 import { useForm } from "react-hook-form";
 import { z } from "zod";
-import { type MountingPointFields, type SiteDto, siteFieldsSchema } from "@/contract";
+import { FIRST_MOUNT_M, type MountingPointFields, type SiteDto, siteFieldsSchema } from "@/contract";
 import { type FarPosition, farFromJob, type LatLon } from "@/core/geo";
 import { readPosition } from "../../api/position";
 import { FarQuestion } from "../../controls/far-question";
@@ -41,9 +41,6 @@ const WORDS = [
   ["owner", "Who owns it", ""],
   ["notes", "Notes", ""],
 ] as const;
-
-/** A mount that nothing is known of stands at the eaves of a house. */
-const FIRST_MOUNT_M = 6;
 
 const formSchema = (units: Units) =>
   z
@@ -119,6 +116,26 @@ const typedOf = (site: SiteDto | null, place: LatLon | null, units: Units) => ({
   limit: site?.mountMaxAglM == null ? "" : String(Math.round(lengthIn(units, site.mountMaxAglM) * 10) / 10),
 });
 
+/** The fields of a site behind each thing that is typed. */
+const BEHIND: Readonly<Record<string, readonly (keyof SiteValues)[]>> = {
+  name: ["name"],
+  where: ["latDeg", "lonDeg"],
+  mount: ["mountAglM"],
+  limit: ["mountMaxAglM"],
+  cost: ["mastCostPerM"],
+  ...Object.fromEntries(WORDS.map(([key]) => [key, [key]])),
+};
+
+/** What nobody touched stays to the last digit: what is shown of it is rounded. */
+const untouched = (
+  values: Omit<SiteValues, "mountingPoints">,
+  row: SiteDto,
+  dirty: Readonly<Record<string, unknown>>,
+): Omit<SiteValues, "mountingPoints"> => {
+  const same = Object.entries(BEHIND).flatMap(([typed, fields]) => (dirty[typed] === true ? [] : fields));
+  return { ...values, ...Object.fromEntries(same.map((field) => [field, row[field]])) };
+};
+
 /** A site: name, position, mount. Faults stand under the field they belong to. */
 export const SiteForm = ({
   site,
@@ -153,10 +170,13 @@ export const SiteForm = ({
     resolver: zodResolver(formSchema(units)),
     defaultValues: typedOf(site, place, units),
   });
-  const { errors, isSubmitting } = form.formState;
+  const { errors, isSubmitting, dirtyFields } = form.formState;
+  /** The row that the form shows. */
+  const [row, setRow] = useState(site);
   const [asked, setAsked] = useState<FarPosition | null>(null);
   const submit = (sure: boolean) =>
-    form.handleSubmit((values) => {
+    form.handleSubmit((typed) => {
+      const values = row === null ? typed : untouched(typed, row, dirtyFields);
       const far = sure ? null : farFromJob(values, known);
       setAsked(far);
       sending.say(null);
@@ -173,7 +193,7 @@ export const SiteForm = ({
           units={units}
           takeMeant={(p) => {
             setAsked(null);
-            form.setValue("where", latLonText(p), { shouldValidate: true });
+            form.setValue("where", latLonText(p), { shouldValidate: true, shouldDirty: true });
           }}
           keep={() => void submit(true)()}
         />
@@ -181,7 +201,7 @@ export const SiteForm = ({
       {site === null && (
         <ByBearing
           sites={others}
-          onFound={(at) => form.setValue("where", latLonText(at), { shouldValidate: form.formState.isSubmitted })}
+          onFound={(at) => form.setValue("where", latLonText(at), { shouldValidate: form.formState.isSubmitted, shouldDirty: true })}
         />
       )}
       <div className="grid grid-cols-2 gap-3">
@@ -226,10 +246,11 @@ export const SiteForm = ({
         units={units}
         kept={onCancel}
         take={(theirs) => {
-          const row = theirs as unknown as SiteDto;
-          form.reset(typedOf(row, row, units));
-          setPoints(row.mountingPoints);
-          onTaken?.(row);
+          const now = theirs as unknown as SiteDto;
+          form.reset(typedOf(now, now, units));
+          setRow(now);
+          setPoints(now.mountingPoints);
+          onTaken?.(now);
         }}
       />
       <div className="flex flex-wrap items-center gap-x-5 gap-y-2">
