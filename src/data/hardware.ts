@@ -36,7 +36,8 @@ interface Logged {
 }
 
 /** The catalogue belongs to no job: its edits come one after another by a lock of their own. */
-const lockCatalogue = (tx: Tx): Promise<unknown> => tx.execute(sql`SELECT pg_advisory_xact_lock(hashtext('dry-arc catalogue'))`);
+const lockCatalogue = (tx: Pick<Db, "execute">): Promise<unknown> =>
+  tx.execute(sql`SELECT pg_advisory_xact_lock(hashtext('dry-arc catalogue'))`);
 
 const standing = async (tx: Tx, kind: Kind, id: string): Promise<Logged | null> => {
   const table = TABLES[kind];
@@ -163,10 +164,11 @@ type Sheets<T> = readonly { readonly source: string; readonly sheet: T }[];
 
 /** Adds data sheets that are not here, within a transaction; what is here stays as it is. */
 export const addHardware = async (
-  tx: Pick<Db, "insert">,
+  tx: Pick<Db, "insert" | "execute">,
   given: { readonly radios: Sheets<{ id: string; name: string }>; readonly antennas: Sheets<{ id: string; name: string }> },
   importId: string,
 ): Promise<void> => {
+  await lockCatalogue(tx);
   for (const { source, sheet } of given.radios) {
     const { id, name, bandKey, family } = sheet as RadioSheet;
     await tx

@@ -23,6 +23,18 @@ test("a hill of 45 m fills the view with some sixteen lines and no more", () => 
   expect(contourStepM(hill, COLS, 4, 2)).toBe(5);
 });
 
+test("looked at so closely that a slope would leave room for more, there are still no more lines than a reader counts", () => {
+  // 45 m over the view, at 0.1 m to the pixel: its slope alone would be content with half a metre.
+  expect(
+    contourStepM(
+      ground((x) => x * 0.4545),
+      COLS,
+      4,
+      0.1,
+    ),
+  ).toBe(5);
+});
+
 test("a steep side far away does not become one black field: lines of a mean slope stand apart", () => {
   // One in two, drawn at 8 m to the pixel: 14 px between lines are 56 m of height.
   expect(

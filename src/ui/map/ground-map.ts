@@ -176,6 +176,7 @@ export const createGroundMap = (
       } else {
         obstacles.getSource()?.clear(true);
         tiles.show(true);
+        events.onObstacles([], MOST_WHOLE + 1);
       }
       target.dataset.drawn = String(Number(target.dataset.drawn ?? 0) + 1);
       events.onTrouble(null);

@@ -7,6 +7,7 @@ import type { ImportDto } from "@/contract";
 import { bodyOf, getJson, mayRecover, postJson } from "../../api/client";
 import { keys } from "../../api/queries";
 import { uploadFile } from "../../api/upload";
+import { SheetDialog } from "../../controls/sheet-dialog";
 import { errorSentence } from "../../wording/errors";
 
 /** Share of the way that sending is; the rest is taking it in. */
@@ -61,24 +62,23 @@ export const BringJob = () => {
     setShare(null);
   };
   return (
-    <Dialog.Root
-      open={open}
-      onOpenChange={(next) => {
-        setOpen(next);
-        setFault(null);
-        setHere(null);
-        setMadeId(null);
-        setDiffering([]);
-      }}
-    >
-      <Dialog.Trigger className="press">Bring in a job</Dialog.Trigger>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 bg-ink/30" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed left-1/2 top-1/2 grid w-[480px] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 gap-4 border-[1.6px] border-ink bg-paper p-6"
-        >
-          <Dialog.Title className="m-0 text-head font-bold">Bring in a job</Dialog.Title>
+    <>
+      <button type="button" className="press" aria-haspopup="dialog" aria-expanded={open} onClick={() => setOpen(true)}>
+        Bring in a job
+      </button>
+      <SheetDialog
+        open={open}
+        onOpenChange={(next) => {
+          setOpen(next);
+          setFault(null);
+          setHere(null);
+          setMadeId(null);
+          setDiffering([]);
+        }}
+        title="Bring in a job"
+        width="slim"
+      >
+        <div className="grid gap-4">
           <p className="m-0">A whole job as it was taken out on another machine: one zip file with everything in it.</p>
           {madeId === null ? (
             <label className="main-action cursor-pointer justify-self-start focus-within:outline-2 focus-within:outline-offset-2 focus-within:outline-ink">
@@ -116,8 +116,8 @@ export const BringJob = () => {
             </button>
           )}
           <Dialog.Close className="press justify-self-start">Close</Dialog.Close>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+        </div>
+      </SheetDialog>
+    </>
   );
 };
