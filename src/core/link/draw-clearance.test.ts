@@ -71,6 +71,11 @@ describe("the clearance of a draw", () => {
           // Beyond the reach of the errors the search is content with one point of the ground.
           if (least < bodies.groundReachM / 2) expect(fast(draw, surveyAlone).spareM).toBeCloseTo(least, 9);
           else expect(fast(draw, surveyAlone).spareM).toBeGreaterThan(least - 1e-9);
+          // Asked only whether there is less than so much, about the middle of what the draws come to.
+          for (const decideM of [-0.001, 2, -3]) {
+            if (Math.abs(least - decideM) > 1e-6 && decideM < bodies.groundReachM / 2)
+              expect(fast(draw, surveyAlone, decideM).spareM < decideM).toBe(least < decideM);
+          }
         }
       }
     }

@@ -12,8 +12,11 @@ export interface DrawnClearance {
   readonly spareM: number;
 }
 
-/** @param enoughM less room than this is not looked into further; @param surveyAlone moves by the errors of ground and bodies only: mounts and positions stand as planned. */
-export type ClearanceOfDraw = (draw: Draw, surveyAlone: boolean, enoughM?: number) => DrawnClearance;
+/**
+ * @param decideM all that is asked is whether there is less room than this: where there is not, this much is told.
+ * @param surveyAlone moves by the errors of ground and bodies only: mounts and positions stand as planned.
+ */
+export type ClearanceOfDraw = (draw: Draw, surveyAlone: boolean, decideM?: number) => DrawnClearance;
 
 /** Points of the ground that a draw looks at: the moved field is smooth over the rest. */
 const MOST_POINTS = 256;
@@ -72,6 +75,8 @@ const sectionColumns = (sections: readonly BodySection[], leaves: boolean, share
     rightM: column((s) => s.rightM),
     boundShare: column((s) => s.boundShare),
     shareM: column((s) => share * s.f1M),
+    /** Something has room beneath it. */
+    someHang: counted.some(({ s }) => s.bottomM !== Number.NEGATIVE_INFINITY),
     /** 0 stands alone, 1 carries the near end, 2 the far one. */
     carries: Uint8Array.from(counted, ({ s }) => (s.body.carries === null ? 0 : s.body.carries === "near" ? 1 : 2)),
   };
@@ -102,18 +107,22 @@ const one = (
   const bodies = sectionColumns(sections, leaves, share, mostErrorM);
   const under: FieldAlong = field.along(bodies.atM.map((d) => d / 1000));
   const asideUpM = aside === null ? 0 : rayZM(ray, aside.atM) - aside.zAmslM - rayBulgeM(ray, aside.atM);
-  return (draw, surveyAlone, enoughM = Number.NEGATIVE_INFINITY) => {
+  return (draw, surveyAlone, decideM) => {
     const up = surveyAlone ? draw.groundUpM : draw.rayUpM;
-    let leastM = Number.POSITIVE_INFINITY;
+    let leastM = decideM ?? Number.POSITIVE_INFINITY;
     let leastShare = Number.POSITIVE_INFINITY;
     const upNearM = up(0);
-    const upPerM = (up(profile.pathM) - upNearM) / profile.pathM;
+    const upFarM = up(profile.pathM);
+    const upPerM = (upFarM - upNearM) / profile.pathM;
     const asideNearM = surveyAlone ? 0 : draw.asideM(0);
     const asideFarM = surveyAlone ? 0 : draw.asideM(profile.pathM);
     const asidePerM = (asideFarM - asideNearM) / profile.pathM;
-    // Neither the ray nor the ground moves further than this.
-    const mostMoveM = Math.max(Math.abs(upNearM), Math.abs(up(profile.pathM))) + field.mostM();
-    const mostBesideM = mostMoveM + Math.abs(asideNearM) + Math.abs(asideFarM);
+    // The ray comes no nearer to the ground than by this, and rises no further above it.
+    const leastMoveM = Math.min(upNearM, upFarM) - field.highestM();
+    const mostMoveM = Math.max(upNearM, upFarM) - field.lowestM();
+    // Over what stands on the ground a rise is no harm; under a crown it is.
+    const harmM = Math.max(0, -leastMoveM, bodies.someHang ? mostMoveM : 0);
+    const mostBesideM = harmM + Math.abs(asideNearM) + Math.abs(asideFarM);
     for (let k = 0; k < bodies.count; k++) {
       if (bodies.leastM[k]! - mostBesideM > leastM) break;
       const x = bodies.atM[k]!;
@@ -134,7 +143,7 @@ const one = (
       if (spareM < leastM) {
         leastM = spareM;
         leastShare = (spareM + policyM) / bodies.f1M[k]!;
-        if (leastM < enoughM) return { share: leastShare, spareM: leastM };
+        if (decideM !== undefined) return { share: leastShare, spareM: leastM };
       }
     }
     if (aside !== null) {
@@ -149,7 +158,7 @@ const one = (
     const slope = (ray.endZM + up(ray.endM) - startZ) * perM;
     for (let i = 0; i < n; i++) {
       // Those with the least room as planned stand first: from here on none can have less.
-      if (plannedM[i]! - mostMoveM > leastM) break;
+      if (plannedM[i]! + leastMoveM > leastM) break;
       const roomM = startZ + slope * (distanceM[i]! - ray.startM) - bulgedM[i]! - ground.at(i);
       const spareM = roomM - shareM[i]!;
       if (spareM < leastM) {
@@ -170,10 +179,10 @@ export const clearanceDraw = (
   reachM: number,
 ): ClearanceOfDraw => {
   const each = parts.map((p) => one(profile, p, source, leaves, reachM));
-  return (draw, surveyAlone, enoughM) => {
-    let worst = each[0]!(draw, surveyAlone, enoughM);
+  return (draw, surveyAlone, decideM) => {
+    let worst = each[0]!(draw, surveyAlone, decideM);
     for (let i = 1; i < each.length; i++) {
-      const other = each[i]!(draw, surveyAlone, enoughM);
+      const other = each[i]!(draw, surveyAlone, decideM);
       if (other.spareM < worst.spareM) worst = other;
     }
     return worst;

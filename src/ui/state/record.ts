@@ -81,6 +81,29 @@ export const settledOf = <F>(s: OpenState<F>): F => Object.assign({}, s.base.fie
 /** The record as it is shown. */
 export const shownOf = <F>(s: OpenState<F>): F => (isEmpty(s.live) ? settledOf(s) : { ...settledOf(s), ...s.live });
 
+export interface Shown<F> {
+  readonly fields: F;
+  readonly settled: F;
+}
+
+/**
+ * What a record shows, state after state: fields that came out the same are the same object, so that whoever works something
+ * out of them does it again only when one of them changed.
+ */
+export const shownInTurn = <F>(): ((s: OpenState<F>) => Shown<F>) => {
+  let last: (Shown<F> & { readonly of: OpenState<F> }) | null = null;
+  return (s) => {
+    if (last?.of === s) return last;
+    const [settled, fields] = [settledOf(s), shownOf(s)];
+    last = {
+      of: s,
+      settled: last !== null && deepEqual(last.settled, settled) ? last.settled : settled,
+      fields: last !== null && deepEqual(last.fields, fields) ? last.fields : fields,
+    };
+    return last;
+  };
+};
+
 /** What was finished becomes an edit on its way, unless it comes to nothing or a clash waits for the person. */
 const committed = <F>(s: OpenState<F>): OpenState<F> => {
   if (s.theirs !== null) return s;

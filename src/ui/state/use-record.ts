@@ -5,7 +5,7 @@ import { type FieldsOf, type KindName, recordPath } from "@/contract";
 import { useRefresh } from "../api/queries";
 import { pendingEdits, sendEdit } from "./browser-outbox";
 import { type Answer, type OpenRecord, openRecord } from "./open-record";
-import { type Draft, settledOf, shownOf, statusOf } from "./record";
+import { type Draft, shownInTurn, statusOf } from "./record";
 
 /* Open records of this window: their edits go through its outbox, their drafts lie in the browser's storage. */
 
@@ -102,5 +102,7 @@ export const useRecord = <K extends KindName>(jobId: string, kind: K, row: Answe
 /** What an open record shows, what of it is settled, and how it is kept. */
 export const useRecordState = <F>(record: OpenRecord<F>) => {
   const state = useStore(record.store);
-  return { fields: shownOf(state), settled: settledOf(state), status: statusOf(state), setAside: state.setAside, drag: state.drag };
+  const [shown] = useState(shownInTurn<F>);
+  const { fields, settled } = shown(state);
+  return { fields, settled, status: statusOf(state), setAside: state.setAside, drag: state.drag };
 };

@@ -1,5 +1,5 @@
 "use client";
-import { useDeferredValue, useId, useMemo, useState } from "react";
+import { useId, useMemo, useState } from "react";
 import { FIRST_STAGE, type HardwareDto, latLons, type ProfileDto } from "@/contract";
 import { inverse } from "@/core/geo";
 import { clearanceUnder, type DesignAction, type LinkResult, lawfulPowers, verdictOf, worseVerdict } from "@/core/link";
@@ -12,6 +12,7 @@ import { lazyPart } from "../../controls/lazy-part";
 import { Said } from "../../controls/said";
 import { TypingScope } from "../../controls/typing-scope";
 import { useKeys } from "../../controls/use-keys";
+import { usePaced } from "../../controls/use-paced";
 import { useSize } from "../../drawing/use-size";
 import { linkCell, openLinkActions } from "../../frame/link-cell";
 import { Sheet } from "../../frame/sheet";
@@ -92,13 +93,13 @@ export const SectionOpen = ({
   const history = useJobHistory(jobId, (error) => setSaid(errorSentence(bodyOf(error), units)));
   useJobNews(jobId);
 
-  // What stands beside the drawing may come a frame later.
-  const calm = useDeferredValue(design);
   const ground = useCoreProfile(profile);
   const evaluation = useEvaluation(bundle, hardware, ground, design);
   const doubt = useDoubt(evaluation);
   const found = useFindings(evaluation, doubt, drag);
-  const calmEvaluation = useDeferredValue(evaluation);
+  // What stands beside the drawing may come a little later.
+  const now = useMemo(() => ({ design, evaluation, found }), [design, evaluation, found]);
+  const { design: calm, evaluation: calmEvaluation, found: calmFound } = usePaced(now, drag);
   const settledEvaluation = useEvaluation(bundle, hardware, ground, settled);
   const [areaRef, area] = useSize<HTMLDivElement>();
   const narrow = area.width > 0 && area.width < NARROW_PX;
@@ -303,7 +304,7 @@ export const SectionOpen = ({
               beside,
               calm,
               calmEvaluation,
-              found,
+              calmFound,
               clashing,
               setAside,
               isStart,
@@ -326,13 +327,13 @@ export const SectionOpen = ({
                         recall={record.recall}
                       />
                       <FindingsColumn
-                        findings={found}
+                        findings={calmFound}
                         units={units}
                         nearName={near.name}
                         apply={apply}
                         preview={setPreviewed}
                         start={
-                          isStart ? <StartNote works={verdictOf(found, "service") !== "short"} look={() => setBeside("gear")} /> : null
+                          isStart ? <StartNote works={verdictOf(calmFound, "service") !== "short"} look={() => setBeside("gear")} /> : null
                         }
                         ways={(code) =>
                           code === "ground-unknown" ? <GroundWays jobId={jobId} link={link} say={setSaid} units={units} /> : null
@@ -384,11 +385,11 @@ export const SectionOpen = ({
               change={change}
             />
           )}
-          <Calm of={[bundle, units, calm, calmEvaluation, doubt, found, reverse, view, year, wholeJob.data, lines.length]}>
+          <Calm of={[bundle, units, calm, calmEvaluation, doubt, calmFound, reverse, view, year, wholeJob.data, lines.length]}>
             {() => (
               <BottomPanel
                 doubt={doubt}
-                verdict={verdictOf(found, "service")}
+                verdict={verdictOf(calmFound, "service")}
                 evaluation={calmEvaluation}
                 design={calm}
                 job={job}

@@ -58,11 +58,14 @@ export const useCoreProfile = (dto: ProfileDto | undefined): PathProfile | null 
 const NONE: readonly Finding[] = [];
 
 /**
- * Findings with their mends; they may come a frame later than the drawing, and what only the draws can tell later still.
+ * Findings with their mends; the mends may come a frame later than the drawing, and what only the draws can tell later still.
  * @param drag something is dragged: what is found follows it, what would mend it waits until it is let go.
  */
 export const useFindings = (evaluation: Evaluation | null, doubt: Doubt | null, drag: boolean): readonly Finding[] => {
-  const settled = useDeferredValue(evaluation);
+  // Without their mends they are told in the frame itself; right after a drag there are none yet.
+  const deferred = useDeferredValue(drag ? null : evaluation);
+  const bare = drag || deferred === null;
+  const settled = bare ? evaluation : deferred;
   const drawn = useMemo((): Drawn | null => {
     const value = doubt?.value ?? null;
     if (value === null) return null;
@@ -72,8 +75,8 @@ export const useFindings = (evaluation: Evaluation | null, doubt: Doubt | null, 
   return useMemo(() => {
     if (settled === null) return NONE;
     const { plan, path, result } = settled;
-    if (!drag) return findings(plan, path, result, drawn);
+    if (!bare) return findings(plan, path, result, drawn);
     const growthOf = (id: string): number => path.profile.bodies.find((b) => b.id === id)?.growthMPerYear ?? 0;
     return observe(plan, result, growthOf, drawn).map((o): Finding => ({ ...o, mends: [] }));
-  }, [settled, drawn, drag]);
+  }, [settled, drawn, bare]);
 };

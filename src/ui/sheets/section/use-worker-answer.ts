@@ -1,6 +1,6 @@
 "use client";
 import { type Remote, wrap } from "comlink";
-import { useDeferredValue, useEffect, useRef, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import type { LinkPlan, PathProfile } from "@/core/link";
 import type { Evaluation } from "./use-evaluation";
 
@@ -23,7 +23,6 @@ export const useWorkerAnswer = <Worked extends { readonly open: (profile: PathPr
   evaluation: Evaluation | null,
   ask: (remote: Remote<Worked>, plan: LinkPlan) => Promise<Reply>,
 ): Answered<Reply> | "failed" | null => {
-  const settled = useDeferredValue(evaluation);
   const [answer, setAnswer] = useState<Answered<Reply> | "failed" | null>(null);
   const send = useRef<((e: Evaluation) => void) | null>(null);
   const question = useRef(ask);
@@ -75,7 +74,7 @@ export const useWorkerAnswer = <Worked extends { readonly open: (profile: PathPr
   }, [url]);
 
   useEffect(() => {
-    if (settled !== null) send.current?.(settled);
-  }, [settled]);
+    if (evaluation !== null) send.current?.(evaluation);
+  }, [evaluation]);
   return answer;
 };
