@@ -1,17 +1,13 @@
 "use client";
-import { Redo2, Undo2 } from "lucide-react";
-import Link from "next/link";
 import { type ReactNode, useEffect, useState } from "react";
 import type { Verdict } from "@/core/link";
 import { lazyPart, useFetchAhead } from "../controls/lazy-part";
 import { useKeys } from "../controls/use-keys";
-import { VerdictMark } from "../marks/verdict-mark";
 import type { SheetDef } from "../sheets/registry";
 import type { JobHistory } from "../state/job-history";
 import { usePreferences } from "../state/preferences";
-
-import { Logo } from "./logo";
 import type { PaletteAction } from "./palette";
+import { MODES, SheetNav } from "./sheet-nav";
 
 const HistoryDialog = lazyPart(() => import("./history-dialog").then((m) => m.HistoryDialog));
 const KeyList = lazyPart(() => import("./keys").then((m) => m.KeyList));
@@ -31,29 +27,6 @@ export interface StripCell {
   readonly value: ReactNode;
   readonly grow?: number;
 }
-
-const StateMark = ({ row, selected }: { row: IndexRow; selected: boolean }) => {
-  if (typeof row.state === "string") {
-    return (
-      <span className={`flex items-center gap-1.5 text-note leading-4 ${selected ? "text-paper" : "text-ink-2"}`}>
-        <span
-          aria-hidden="true"
-          className="inline-block h-[4px] w-[14px] border border-current"
-          style={row.state === "settled" ? { background: "currentColor" } : undefined}
-        />
-        {row.state}
-      </span>
-    );
-  }
-  return (
-    <span className={`flex items-center gap-1 whitespace-nowrap text-note leading-4 ${selected ? "text-paper" : `v-${row.state.verdict}`}`}>
-      <VerdictMark verdict={row.state.verdict} a={7} inverted={selected} />
-      {row.state.words}
-    </span>
-  );
-};
-
-const MODES = ["system", "paper", "night", "sun"] as const;
 
 /** A landscape page of A4 or Letter inside its margins, whichever is smaller, CSS px. */
 const PAGE = { width: 1000, height: 738 };
@@ -121,83 +94,17 @@ export const Sheet = ({
         className="sheet-frame grid h-full border-[1.6px] border-ink"
         style={{ gridTemplateColumns: "100px minmax(0,1fr)", gridTemplateRows: "minmax(0,1fr) 42px" }}
       >
-        <nav aria-label="Sheets of the job" className="sheet-nav flex min-h-0 flex-col border-r border-ink">
-          <Link
-            prefetch={false}
-            href="/"
-            className="block h-[66px] border-b border-ink px-3 pt-3 text-ink no-underline"
-            aria-label="Dry Arc, register of jobs"
-          >
-            <Logo />
-            <span className="block pt-1 text-name font-heading leading-5">Dry Arc</span>
-          </Link>
-          <ol className="m-0 list-none p-0">
-            {rows.map((row) => {
-              const selected = row.name === of.name;
-              return (
-                <li key={row.name}>
-                  <Link
-                    prefetch={false}
-                    href={row.href}
-                    aria-current={selected ? "page" : undefined}
-                    className={`block h-[37px] border-b px-3 pt-[3px] no-underline ${selected ? "border-ink bg-ink text-paper" : "border-rule text-ink"}`}
-                  >
-                    <span className="flex items-baseline gap-2">
-                      <span className={`font-mono text-note ${selected ? "text-paper" : "text-ink-2"}`}>{row.number}</span>
-                      <span className={`text-press leading-[17px] ${selected ? "font-bold" : "font-said"}`}>{row.name}</span>
-                    </span>
-                    <StateMark row={row} selected={selected} />
-                  </Link>
-                </li>
-              );
-            })}
-          </ol>
-          <div className="sheet-tools no-print mt-auto border-t border-ink px-3 py-3">
-            <div className="mb-2 flex justify-between">
-              <button
-                type="button"
-                onClick={undo.undo}
-                disabled={!undo.canUndo}
-                className="flex flex-col items-center text-note disabled:text-hair"
-                title="Undo (Ctrl Z)"
-              >
-                <Undo2 size={18} aria-hidden="true" />
-                <span className={undo.canUndo ? "" : "text-ink-2"}>Undo</span>
-              </button>
-              <button
-                type="button"
-                onClick={undo.redo}
-                disabled={!undo.canRedo}
-                className="flex flex-col items-center text-note disabled:text-hair"
-                title="Redo (Ctrl Shift Z)"
-              >
-                <Redo2 size={18} aria-hidden="true" />
-                <span className={undo.canRedo ? "" : "text-ink-2"}>Redo</span>
-              </button>
-            </div>
-            <button type="button" className="mb-1 min-h-6 w-full text-left text-note" onClick={() => setHistoryOpen(true)}>
-              History
-            </button>
-            <button
-              type="button"
-              className="mb-1 min-h-6 w-full text-left text-note"
-              onClick={() => setMode(MODES[(MODES.indexOf(mode) + 1) % MODES.length]!)}
-              aria-label={`Mode: ${mode}. Press for ${MODES[(MODES.indexOf(mode) + 1) % MODES.length]}.`}
-            >
-              Mode: {mode === "system" ? "auto" : mode}
-            </button>
-            <button
-              type="button"
-              className="flex w-full items-center justify-between gap-1.5 text-note"
-              onClick={() => setPaletteOpen(true)}
-            >
-              Find <span className="whitespace-nowrap border border-ink px-[3px] font-mono text-label tracking-[-0.4px]">Ctrl K</span>
-            </button>
-            <button type="button" className="mt-1 flex w-full items-center justify-between text-note" onClick={() => setKeysOpen(true)}>
-              Keys <span className="border border-ink px-1.5 font-mono text-label">?</span>
-            </button>
-          </div>
-        </nav>
+        <SheetNav
+          rows={rows}
+          selectedName={of.name}
+          canUndo={undo.canUndo}
+          canRedo={undo.canRedo}
+          undo={undo.undo}
+          redo={undo.redo}
+          openHistory={setHistoryOpen}
+          openPalette={setPaletteOpen}
+          openKeys={setKeysOpen}
+        />
         <main className="min-h-0 min-w-0">{children}</main>
         <section aria-label="Title strip" className="sheet-strip col-span-2 flex min-w-0 border-t-[1.6px] border-ink">
           {cells.map((cell, i) => (

@@ -30,5 +30,8 @@ export const useJobIndex = (
     const joined = new Set(job.data.links.flatMap((l) => [l.nearSiteId, l.farSiteId]));
     return job.data.sites.filter((s) => !joined.has(s.id)).length;
   }, [job.data]);
-  return indexOf({ jobId, links: verdicts ?? [], linkId, live, briefOpen: open, loneSites: lone });
+  return useMemo(
+    () => indexOf({ jobId, links: verdicts ?? [], linkId, live, briefOpen: open, loneSites: lone }),
+    [jobId, verdicts, linkId, live, open, lone],
+  );
 };

@@ -1,5 +1,4 @@
-import type { ProfileDto, SiteDto } from "@/contract";
-import { type Finding, type LinkResult, MET_WITHIN_M, type Verdict } from "@/core/link";
+import { type LinkResult, MET_WITHIN_M } from "@/core/link";
 import { WALL_OFFSET_M } from "@/core/obstacles";
 import { KeyPlan } from "../../drawing/strips";
 import { VerdictMark } from "../../marks/verdict-mark";
@@ -7,7 +6,7 @@ import { cutMiddle } from "../../wording/names";
 import { bearingText, distanceText, lengthText, type Units } from "../../wording/numbers";
 import { troubleText } from "../../wording/troubles";
 import { VERDICT_WORD } from "../../wording/verdicts";
-import type { Evaluation } from "./use-evaluation";
+import type { OpenSection } from "./use-open-section";
 
 /** What the drawing alone says of the path, in one line. */
 const pathWords = (shown: LinkResult, units: Units): string => {
@@ -18,32 +17,10 @@ const pathWords = (shown: LinkResult, units: Units): string => {
 };
 
 /** The verdict of the link in one word, its reason beside it; between which ends, on which bearings; and what the drawing says. */
-export const SectionHeader = ({
-  verdict,
-  near,
-  far,
-  label,
-  profile,
-  evaluation,
-  shown,
-  laterYear,
-  found,
-  units,
-  narrow,
-}: {
-  narrow: boolean;
-  verdict: Verdict;
-  near: SiteDto;
-  far: SiteDto;
-  label: string;
-  profile: ProfileDto;
-  evaluation: Evaluation | null;
-  shown: LinkResult | null;
-  /** Set when the drawing shows a later year. */
-  laterYear: number | null;
-  found: readonly Finding[];
-  units: Units;
-}) => {
+export const SectionHeader = ({ open, narrow }: { open: OpenSection; narrow: boolean }) => {
+  const { verdict, profile, evaluation, shown, found, units, year } = open;
+  const { near, far, link } = open.bundle;
+  const laterYear = year === open.firstYear ? null : year;
   const result = evaluation?.result ?? null;
   return (
     <header
@@ -66,7 +43,7 @@ export const SectionHeader = ({
           <span className="text-far" title={far.name}>
             {cutMiddle(far.name, 24)}
           </span>
-          {label !== "" && <span className="text-press font-said">, {label}</span>}
+          {link.label !== "" && <span className="text-press font-said">, {link.label}</span>}
         </h1>
         <p className={`m-0 text-body leading-[18px] ${narrow ? "" : "truncate"}`}>
           {distanceText(units, profile.pathM)}, bearing {bearingText(profile.nearBearingDeg)} true (

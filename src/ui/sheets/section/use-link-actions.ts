@@ -1,31 +1,19 @@
 "use client";
-import { type DesignFields, type KeptDesignDto, type PlaceDto, type RelayDto, recordPath } from "@/contract";
+import { type KeptDesignDto, type PlaceDto, type RelayDto, recordPath } from "@/contract";
 import { bodyOf } from "../../api/client";
-import { type LinkBundle, useRefresh } from "../../api/queries";
+import { useRefresh } from "../../api/queries";
 import { sendEdit } from "../../state/browser-outbox";
 import { errorSentence } from "../../wording/errors";
-import type { Units } from "../../wording/numbers";
 import { relayName } from "../../wording/relays";
+import type { OpenSection } from "./use-open-section";
+
+export type LinkActions = ReturnType<typeof useLinkActions>;
 
 /** What is done to a link beside its design: kept designs, another spot for an end, a relay. What went wrong is said. */
-export const useLinkActions = ({
-  jobId,
-  bundle,
-  design,
-  change,
-  say,
-  units,
-  compare,
-}: {
-  jobId: string;
-  bundle: LinkBundle;
-  design: DesignFields;
-  change: (fields: Partial<DesignFields>) => void;
-  say: (words: string) => void;
-  units: Units;
-  /** Opens a kept design to compare with. */
-  compare: (designId: string) => void;
-}) => {
+export const useLinkActions = (
+  open: Pick<OpenSection, "jobId" | "bundle" | "design" | "change" | "setSaid" | "units" | "setComparedId">,
+) => {
+  const { jobId, bundle, design, change, setSaid: say, units } = open;
   const refresh = useRefresh();
   const { link } = bundle;
   const trouble = (error: unknown): void => say(errorSentence(bodyOf(error), units));
@@ -34,7 +22,7 @@ export const useLinkActions = ({
     try {
       const row = await sendEdit<KeptDesignDto>(jobId, "POST", `/api/jobs/${jobId}/links/${link.id}/designs`, { design });
       await refresh(jobId);
-      compare(row.id);
+      open.setComparedId(row.id);
     } catch (error) {
       trouble(error);
     }

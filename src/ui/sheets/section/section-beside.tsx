@@ -1,0 +1,101 @@
+"use client";
+import { lawfulPowers, verdictOf } from "@/core/link";
+import { Calm } from "../../controls/calm";
+import { ClashNotice } from "../../controls/clash-notice";
+import { lazyPart } from "../../controls/lazy-part";
+import { BesideTabs } from "./beside-tabs";
+import { FindingsColumn } from "./findings-column";
+import { GroundWays, StartNote } from "./first-steps";
+import { lookedAt, restsOn } from "./section-words";
+import type { LinkActions } from "./use-link-actions";
+import type { OpenSection } from "./use-open-section";
+
+const ComparePanel = lazyPart(() => import("./compare-panel").then((m) => m.ComparePanel));
+const GearPanel = lazyPart(() => import("./gear-panel").then((m) => m.GearPanel));
+
+const Findings = ({ open }: { open: OpenSection }) => {
+  const { jobId, bundle, record, units, calm, setBeside } = open;
+  return (
+    <>
+      <ClashNotice
+        kind="design"
+        status={open.status}
+        setAside={open.setAside}
+        units={units}
+        resolve={record.resolve}
+        recall={record.recall}
+      />
+      <FindingsColumn
+        findings={calm.found}
+        units={units}
+        nearName={bundle.near.name}
+        apply={open.apply}
+        preview={open.preview}
+        start={open.isStart ? <StartNote works={verdictOf(calm.found, "service") !== "short"} look={() => setBeside("gear")} /> : null}
+        ways={(code) =>
+          code === "ground-unknown" ? <GroundWays jobId={jobId} link={bundle.link} say={open.setSaid} units={units} /> : null
+        }
+        lookedAt={lookedAt(calm.evaluation)}
+        restsOn={restsOn(calm.evaluation)}
+      />
+    </>
+  );
+};
+
+/** What stands beside the drawing: findings with their mends, the radios, another design to hold it against. */
+export const SectionBeside = ({ open, actions }: { open: OpenSection; actions: LinkActions }) => {
+  const { bundle, hardware, units, beside, status, calm, change } = open;
+  const { evaluation, design } = calm;
+  const gear = (
+    <GearPanel
+      design={design}
+      hardware={hardware}
+      nearSite={bundle.near}
+      farSite={bundle.far}
+      change={change}
+      record={() => open.setRecording(true)}
+      day={bundle.job.visitOn}
+      lawful={evaluation === null ? null : lawfulPowers(evaluation.plan, evaluation.result)}
+    />
+  );
+  const compare = evaluation !== null && (
+    <ComparePanel
+      design={design}
+      evaluation={evaluation}
+      kept={bundle.kept}
+      compared={open.compared}
+      other={open.comparedEvaluation}
+      elsewhere={open.elsewhere}
+      hardware={hardware}
+      units={units}
+      keep={actions.keepDesign}
+      choose={open.setComparedId}
+      take={(fields) => change(fields)}
+      drop={actions.dropDesign}
+    />
+  );
+  // How it is kept is looked at only while it clashes.
+  const clashing = status.kind === "clash" ? status : null;
+  const of = [
+    bundle,
+    hardware,
+    units,
+    beside,
+    calm,
+    clashing,
+    open.setAside,
+    open.isStart,
+    open.compared,
+    open.comparedEvaluation,
+    open.elsewhere,
+  ];
+  return (
+    <Calm of={of}>
+      {() => (
+        <BesideTabs shown={beside} show={open.setBeside}>
+          {{ findings: <Findings open={open} />, gear, compare }}
+        </BesideTabs>
+      )}
+    </Calm>
+  );
+};
