@@ -1,64 +1,26 @@
 "use client";
-import { type DatasetDto, type LinkDto, lonLats, type ObstacleDto, type PreviewDto, type SiteDto } from "@/contract";
-import type { LatLon } from "@/core/geo";
+import { type LinkDto, lonLats } from "@/contract";
 import { ScrollRegion } from "../../controls/scroll-region";
 import { HistoryPanel } from "../../frame/history-panel";
-import type { MapMode } from "../../map/ground-map";
-import type { DrawShape } from "../../map/ground-tools";
-import type { Units } from "../../wording/numbers";
-import { DRAW_KINDS, type DrawKind } from "./draw-kinds";
+import { useOpened } from "../../state/use-opened";
+import { DRAW_KINDS } from "./draw-kinds";
 import { ExportPanel } from "./export-panel";
 import { FeatureForm } from "./feature-form";
-import type { Panel } from "./ground-modes";
 import { ImportPanel } from "./import-panel";
 import { KnownPanel } from "./known-panel";
 import { MeasurePanel } from "./measure-panel";
 import { ObstacleForm } from "./obstacle-form";
 import { ToldPanel } from "./told-panel";
 import { TypedCorners } from "./typed-corners";
-import type { GroundEdits } from "./use-ground-edits";
-import type { useView } from "./use-view";
-import { ViewPanel, type ViewQuestion } from "./view-panel";
+import type { OpenGround } from "./use-open-ground";
+import { ViewPanel } from "./view-panel";
 
-interface Props {
-  readonly jobId: string;
-  readonly panel: Panel;
-  readonly mode: MapMode;
-  readonly units: Units;
-  readonly visitOn: string;
-  readonly sites: readonly SiteDto[];
-  readonly others: readonly ObstacleDto[];
-  readonly edits: GroundEdits;
-  readonly drawKind: DrawKind;
-  readonly chooseDrawKind: (kind: DrawKind) => void;
-  readonly measured: readonly LatLon[];
-  readonly onFinish: () => void;
-  /** A shape whose corners were typed instead of pressed. */
-  readonly onTyped: (shape: DrawShape, points: readonly LatLon[]) => void;
-  readonly measureBetween: (points: readonly LatLon[]) => void;
-  readonly view: ReturnType<typeof useView>;
-  readonly onLook: (q: ViewQuestion) => void;
-  readonly dropped: { readonly file: File | null; readonly clear: () => void };
-  readonly onPreview: (preview: PreviewDto | null) => void;
-  readonly datasetId: string | null;
-  readonly chooseDataset: (d: DatasetDto) => void;
-  readonly link: LinkDto | undefined;
-  /** The link as its form was opened on it. */
-  readonly openedLink: LinkDto | undefined;
-  readonly onTakenLink: (row: LinkDto) => void;
-  readonly onTaken: (panel: Panel) => void;
-  readonly linkTitle: string;
-  /** A form's edit was saved: the form closes, if it is still the one that is open. */
-  readonly onSaved: (panel: Panel) => void;
-  readonly onDone: () => void;
-  readonly onLeave: () => void;
-  readonly onEdit: (row: ObstacleDto) => void;
-  readonly onCut: (row: ObstacleDto) => void;
-  readonly reload: () => void;
-}
-
-const inside = (p: Props): React.ReactNode => {
-  const { panel, edits, units, jobId } = p;
+/** @param openedLink the link as its form was opened on it; @param takeLink takes another state of it for that. */
+const inside = (ground: OpenGround, openedLink: LinkDto | undefined, takeLink: (row: LinkDto) => void): React.ReactNode => {
+  const { panel, setPanel, edits, units, jobId, drawing, onMap, enter, selectedLink: link, near, far } = ground;
+  const { drawKind, saved, drawnDone } = drawing;
+  const others = ground.inView.shown;
+  const leave = (): void => enter("look");
   switch (panel.kind) {
     case "import":
       return (
@@ -66,29 +28,29 @@ const inside = (p: Props): React.ReactNode => {
           jobId={jobId}
           units={units}
           surveyedOn={new Date().toISOString().slice(0, 10)}
-          onPreview={p.onPreview}
-          dropped={p.dropped}
+          onPreview={onMap.preview}
+          dropped={ground.dropped}
         />
       );
     case "export":
       return <ExportPanel jobId={jobId} />;
     case "known":
-      return <KnownPanel jobId={jobId} units={units} chosenId={p.datasetId} choose={p.chooseDataset} />;
+      return <KnownPanel jobId={jobId} units={units} chosenId={ground.datasetId} choose={onMap.chooseDataset} />;
     case "history":
       return <HistoryPanel jobId={jobId} takeBack={edits.history.takeBack} />;
     case "told":
-      return p.link === undefined ? null : (
+      return link === undefined ? null : (
         <ToldPanel
-          key={`${p.link.id}-${p.openedLink?.version ?? 0}`}
-          link={p.openedLink ?? p.link}
-          title={p.linkTitle}
+          key={`${link.id}-${openedLink?.version ?? 0}`}
+          link={openedLink ?? link}
+          title={near === undefined || far === undefined ? "" : `${near.name} to ${far.name}`}
           units={units}
           onSave={async (told) => {
-            await edits.tellGround(p.openedLink ?? p.link!, told);
-            p.onSaved(panel);
+            await edits.tellGround(openedLink ?? link, told);
+            saved(panel);
           }}
-          onCancel={p.onLeave}
-          onTaken={p.onTakenLink}
+          onCancel={leave}
+          onTaken={takeLink}
         />
       );
     case "draw":
@@ -99,25 +61,25 @@ const inside = (p: Props): React.ReactNode => {
             <button
               key={k.key}
               type="button"
-              aria-pressed={k.key === p.drawKind.key}
-              className={`min-h-8 px-1.5 text-left ${k.key === p.drawKind.key ? "bg-ink font-bold text-paper" : ""}`}
-              onClick={() => p.chooseDrawKind(k)}
+              aria-pressed={k.key === drawKind.key}
+              className={`min-h-8 px-1.5 text-left ${k.key === drawKind.key ? "bg-ink font-bold text-paper" : ""}`}
+              onClick={() => drawing.chooseDrawKind(k)}
             >
               {k.name}
             </button>
           ))}
           <p className="cap col-span-2 m-0 mt-1.5">
-            {p.drawKind.shape === "polygon"
+            {drawKind.shape === "polygon"
               ? "Press each corner."
-              : p.drawKind.shape === "line"
+              : drawKind.shape === "line"
                 ? "Press along its middle."
                 : "Press where it stands."}{" "}
             Corners snap to what is there. Heights are asked next.
           </p>
-          <button type="button" className="press mt-1 justify-self-start" onClick={p.onFinish}>
+          <button type="button" className="press mt-1 justify-self-start" onClick={onMap.finish}>
             End the shape
           </button>
-          <TypedCorners shape={p.drawKind.shape} onTyped={(points) => p.onTyped(p.drawKind.shape, points)} />
+          <TypedCorners shape={drawKind.shape} onTyped={(points) => onMap.typed(drawKind.shape, points)} />
         </fieldset>
       );
     case "drawn":
@@ -126,13 +88,13 @@ const inside = (p: Props): React.ReactNode => {
           jobId={jobId}
           start={panel.fields}
           isNew
-          others={p.others}
+          others={others}
           units={units}
           onSubmit={async (fields) => {
             await edits.addObstacle(fields);
-            p.onSaved(panel);
+            saved(panel);
           }}
-          onCancel={p.onDone}
+          onCancel={drawnDone}
         />
       );
     case "obstacle": {
@@ -144,18 +106,18 @@ const inside = (p: Props): React.ReactNode => {
           jobId={jobId}
           start={fields}
           isNew={false}
-          others={p.others.filter((o) => o.id !== row.id)}
+          others={others.filter((o) => o.id !== row.id)}
           units={units}
           onSubmit={async (next) => {
             await edits.changeObstacle(opened ?? row, next);
-            p.onSaved(panel);
+            saved(panel);
           }}
-          onCancel={p.onLeave}
-          onTaken={(theirs) => p.onTaken({ kind: "obstacle", row: theirs })}
-          {...(p.mode === "look" ? { onEdit: () => p.onEdit(row), onCut: () => p.onCut(row) } : {})}
+          onCancel={leave}
+          onTaken={(theirs) => setPanel({ kind: "obstacle", row: theirs })}
+          {...(ground.mode === "look" ? { onEdit: () => drawing.editOutline(row), onCut: () => drawing.cutOutline(row) } : {})}
           onDelete={async () => {
             await edits.removeDrawn("obstacles", row);
-            p.onSaved(panel);
+            saved(panel);
           }}
         />
       );
@@ -167,9 +129,9 @@ const inside = (p: Props): React.ReactNode => {
           isNew
           onSubmit={async (name) => {
             await edits.addFeature({ name, points: lonLats(panel.points) });
-            p.onSaved(panel);
+            saved(panel);
           }}
-          onCancel={p.onDone}
+          onCancel={drawnDone}
         />
       );
     case "feature": {
@@ -181,41 +143,49 @@ const inside = (p: Props): React.ReactNode => {
           isNew={false}
           onSubmit={async (name) => {
             await edits.changeFeature(row, { name, points: row.points.map(([x, y]) => [x, y]) });
-            p.onSaved(panel);
+            saved(panel);
           }}
-          onCancel={p.onLeave}
-          onTaken={(theirs) => p.onTaken({ kind: "feature", row: theirs })}
+          onCancel={leave}
+          onTaken={(theirs) => setPanel({ kind: "feature", row: theirs })}
           onDelete={async () => {
             await edits.removeDrawn("features", row);
-            p.onSaved(panel);
+            saved(panel);
           }}
         />
       );
     }
     default:
-      if (p.mode === "measure")
+      if (ground.mode === "measure")
         return (
           <MeasurePanel
             jobId={jobId}
-            points={p.measured}
-            visitOn={p.visitOn}
+            points={ground.measured}
+            visitOn={ground.job.visitOn}
             units={units}
-            sites={p.sites}
-            between={p.measureBetween}
-            onFinish={p.onFinish}
+            sites={ground.sites}
+            between={onMap.measureBetween}
+            onFinish={onMap.finish}
           />
         );
-      if (p.mode === "view")
+      if (ground.mode === "view")
         return (
-          <ViewPanel sites={p.sites} units={units} state={p.view.state} onLook={p.onLook} onStop={p.view.stop} onClear={p.view.clear} />
+          <ViewPanel
+            sites={ground.sites}
+            units={units}
+            state={ground.view.state}
+            onLook={onMap.look}
+            onStop={ground.view.stop}
+            onClear={ground.view.clear}
+          />
         );
       return null;
   }
 };
 
 /** What stands beside the drawing besides the links: forms of what is drawn, files, measures, views, history. */
-export const GroundPanels = (props: Props) => {
-  const content = inside(props);
+export const GroundPanels = ({ ground }: { ground: OpenGround }) => {
+  const [openedLink, takeLink] = useOpened(ground.panel.kind === "told" ? ground.selectedLink : undefined);
+  const content = inside(ground, openedLink, takeLink);
   if (content === null) return null;
   return (
     <ScrollRegion label="Tool" className="flex-1 px-3.5 py-3">

@@ -9,8 +9,7 @@ interface Shown {
   readonly map: RefObject<GroundMap | null>;
   readonly jobId: string;
   readonly crs: string;
-  /** The map is made once the job has been read. */
-  readonly bundle: JobBundle | undefined;
+  readonly bundle: JobBundle;
   readonly verdicts: readonly LinkVerdict[];
   readonly fitLink: boolean;
   readonly selectedLinkId: string | null;
@@ -32,10 +31,9 @@ export const useGroundMap = (shown: Shown): void => {
   // The drawing calls back into whatever stands here now.
   const events = useRef(shown.events);
   events.current = shown.events;
-  const ready = bundle !== undefined;
   // biome-ignore lint/correctness/useExhaustiveDependencies: the map is made once for a job
   useEffect(() => {
-    if (bundle === undefined || target.current === null) return;
+    if (target.current === null) return;
     const centre = { latDeg: bundle.job.centreLatDeg, lonDeg: bundle.job.centreLonDeg };
     const made = createGroundMap(target.current, jobId, crs, centre, shown.fitLink, {
       onLink: (id) => events.current.onLink(id),
@@ -57,10 +55,9 @@ export const useGroundMap = (shown: Shown): void => {
       made.dispose();
       map.current = null;
     };
-  }, [ready, jobId]);
+  }, [jobId]);
 
   useEffect(() => {
-    if (bundle === undefined) return;
     map.current?.setData({ sites: bundle.sites, verdicts, links: bundle.links, selectedLinkId, joinFromId });
   }, [map, bundle, verdicts, selectedLinkId, joinFromId]);
   useEffect(() => map.current?.setMode(mode), [map, mode]);
@@ -73,10 +70,8 @@ export const useGroundMap = (shown: Shown): void => {
     drawn.current = terrain;
     map.current?.reload();
   }, [map, terrain]);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the map may be made after its basemap was read
-  useEffect(() => map.current?.setBasemap(basemap?.credit ?? null, basemap?.id ?? ""), [basemap, ready]);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the map may be made after the units were read
-  useEffect(() => map.current?.setUnits(shown.units), [shown.units, ready]);
+  useEffect(() => map.current?.setBasemap(basemap?.credit ?? null, basemap?.id ?? ""), [map, basemap]);
+  useEffect(() => map.current?.setUnits(shown.units), [map, shown.units]);
   // biome-ignore lint/correctness/useExhaustiveDependencies: a change of colours is what redraws
   useEffect(() => map.current?.restyle(), [shown.colourMode]);
 };
