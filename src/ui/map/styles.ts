@@ -5,16 +5,18 @@ import type { Verdict } from "@/core/link";
 import { type BodyKind, isSolid, isVegetation } from "@/core/obstacles";
 import { markWidth, verdictPaths } from "../marks/verdict-paths";
 
+/** A colour of the sheet by its name. */
+export type Tokens = (name: string) => string;
+
 /** The sheet's colours as they stand in this mode. */
-export const tokens = (): ((name: string) => string) => {
+export const tokens = (): Tokens => {
   const style = getComputedStyle(document.documentElement);
   return (name) => style.getPropertyValue(`--${name}`).trim();
 };
 
-type Token = (name: string) => string;
 const FONT = '"Atkinson Hyperlegible Next Variable", sans-serif';
 
-export const contourStyle = (t: Token, index: boolean, label: string, shore: boolean): Style =>
+export const contourStyle = (t: Tokens, index: boolean, label: string, shore: boolean): Style =>
   new Style({
     stroke: new Stroke({ color: t(shore ? "ground-line" : "ground-hatch"), width: shore ? 1.8 : index ? 1.4 : 0.7 }),
     ...(index && !shore
@@ -32,7 +34,7 @@ export const contourStyle = (t: Token, index: boolean, label: string, shore: boo
       : {}),
   });
 
-export const obstacleStyle = (t: Token, kind: BodyKind, strong: boolean): Style =>
+export const obstacleStyle = (t: Tokens, kind: BodyKind, strong: boolean): Style =>
   !isVegetation(kind) && !isSolid(kind)
     ? new Style({
         fill: new Fill({ color: "rgba(0,0,0,0)" }),
@@ -40,7 +42,7 @@ export const obstacleStyle = (t: Token, kind: BodyKind, strong: boolean): Style 
       })
     : kindStyle(t, kind, strong);
 
-const kindStyle = (t: Token, kind: BodyKind, strong: boolean): Style =>
+const kindStyle = (t: Tokens, kind: BodyKind, strong: boolean): Style =>
   isVegetation(kind)
     ? new Style({
         fill: new Fill({ color: t("tree-fill") }),
@@ -54,7 +56,7 @@ const kindStyle = (t: Token, kind: BodyKind, strong: boolean): Style =>
 const DASH: Readonly<Record<Verdict, number[] | undefined>> = { clear: undefined, tight: [14, 3], unknown: [6, 4], short: undefined };
 const LINK_COLOUR: Readonly<Record<Verdict, string>> = { clear: "ink", tight: "tight", unknown: "unknown", short: "short" };
 
-export const linkStyles = (t: Token, verdict: Verdict, selected: boolean): Style[] => [
+export const linkStyles = (t: Tokens, verdict: Verdict, selected: boolean): Style[] => [
   ...(selected ? [new Style({ stroke: new Stroke({ color: t("paper"), width: 9 }) })] : []),
   new Style({
     stroke: new Stroke({
@@ -68,7 +70,7 @@ export const linkStyles = (t: Token, verdict: Verdict, selected: boolean): Style
 ];
 
 /** The verdict's mark half way along a link, on a disc of paper. */
-export const linkMark = (t: Token, verdict: Verdict, selected: boolean): Style => {
+export const linkMark = (t: Tokens, verdict: Verdict, selected: boolean): Style => {
   const a = selected ? 12 : 9;
   const colour = t(LINK_COLOUR[verdict]);
   return new Style({
@@ -103,7 +105,7 @@ export const linkMark = (t: Token, verdict: Verdict, selected: boolean): Style =
 };
 
 /** Near is a filled disc, far a ring, a hub a filled square; others are small rings. */
-export const siteStyle = (t: Token, name: string, role: "near" | "far" | "hub" | "site", note: string): Style => {
+export const siteStyle = (t: Tokens, name: string, role: "near" | "far" | "hub" | "site", note: string): Style => {
   const image =
     role === "near"
       ? new Circle({ declutterMode: "none", radius: 6, fill: new Fill({ color: t("near") }) })
@@ -138,7 +140,7 @@ export const siteStyle = (t: Token, name: string, role: "near" | "far" | "hub" |
 };
 
 /** A place that was typed and where nothing stands: a cross with its words. */
-export const typedPlaceStyle = (t: Token, words: string): Style =>
+export const typedPlaceStyle = (t: Tokens, words: string): Style =>
   new Style({
     image: new RegularShape({
       points: 4,

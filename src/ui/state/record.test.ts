@@ -5,7 +5,7 @@ import { type DesignFields, RECORDS, withKind } from "@/contract";
 import { ApiError } from "../api/client";
 import { type Answer, type OpenRecord, openRecord, shown } from "./open-record";
 import { createOutbox, type Edit, type Outbox } from "./outbox";
-import { type Action, type Draft, opened, reduce, settledOf, shownOf, statusOf } from "./record";
+import { type Action, type Draft, opened, reduce, settledOf, shownInTurn, shownOf, statusOf } from "./record";
 
 const ID = "11111111-1111-4111-8111-111111111111";
 const PATH = `/api/jobs/j/designs/${ID}`;
@@ -396,6 +396,8 @@ test("whatever happens in whatever order: what was edited last is what is shown,
   fc.assert(
     fc.property(fc.array(action, { maxLength: 40 }), (actions) => {
       let s = opened<F>({ version: 1, fields: { a: 0, b: 0 } });
+      const inTurn = shownInTurn<F>();
+      let before = inTurn(s);
       // What a plain reading of the same says.
       let [settled, live, gesture]: [F, F, boolean] = [{ a: 0, b: 0 }, { a: 0, b: 0 }, false];
       for (const x of actions) {
@@ -415,6 +417,12 @@ test("whatever happens in whatever order: what was edited last is what is shown,
         }
         expect(shownOf(s)).toEqual(live);
         expect(settledOf(s)).toEqual(settled);
+        // The same in turn; and as long as it says the same it is the same, so that nothing is worked out of it again.
+        const now = inTurn(s);
+        expect(now).toMatchObject({ fields: live, settled });
+        expect(now.fields === before.fields).toBe(now.fields.a === before.fields.a && now.fields.b === before.fields.b);
+        expect(now.settled === before.settled).toBe(now.settled.a === before.settled.a && now.settled.b === before.settled.b);
+        before = now;
       }
     }),
     { numRuns: 300 },
