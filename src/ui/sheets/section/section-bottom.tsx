@@ -17,7 +17,7 @@ const LINE_REACH_M = 400;
 
 /** Under the drawing: the level and what explains it, or what answers how high, which tree, which water, where else. */
 export const SectionBottom = ({ open, actions }: { open: OpenSection; actions: LinkActions }) => {
-  const { jobId, bundle, units, calm, doubt, reverse, view, year } = open;
+  const { jobId, bundle, units, calm, reverse, view, year } = open;
   const { near, far } = bundle;
   const levelId = useId();
   const wholeJob = useJob(jobId).data;
@@ -25,9 +25,9 @@ export const SectionBottom = ({ open, actions }: { open: OpenSection; actions: L
   const lines = (features.data?.features ?? []).filter(
     (f) => f.points.length > 1 && [near, far].some((site) => latLons(f.points).some((p) => inverse(p, site).distanceM <= LINE_REACH_M)),
   );
-  const { evaluation, design } = calm;
+  const { evaluation, design, doubt } = calm;
   return (
-    <Calm of={[bundle, units, calm, doubt, reverse, view, year, wholeJob, lines.length]}>
+    <Calm of={[bundle, units, calm, reverse, view, year, wholeJob, lines.length]}>
       {() => (
         <BottomPanel
           doubt={doubt}

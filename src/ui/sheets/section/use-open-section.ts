@@ -62,7 +62,7 @@ export const useOpenSection = (read: SectionRead) => {
   const clearsFrom = useClearsFrom(found, drag, design, settled);
   const ghosts = useGhost({ jobId, bundle, hardware, ground, design, previewed, comparedId, units });
   // What stands beside the drawing may come a little later.
-  const now = useMemo(() => ({ design, evaluation, found }), [design, evaluation, found]);
+  const now = useMemo(() => ({ design, evaluation, found, doubt }), [design, evaluation, found, doubt]);
   const calm = usePaced(now, drag);
 
   const firstYear = Number(bundle.job.visitOn.slice(0, 4));
