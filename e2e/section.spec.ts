@@ -55,6 +55,39 @@ test("from the register to the verdict of Rope Walk, and the far mast dragged un
   await expect(page.getByTestId("saved")).toContainText("all edits");
 });
 
+test("the verdict that is known stands there while the ground is sampled, and stays where it is when the section opens", async ({
+  page,
+  request,
+}) => {
+  const { job, links } = await demoJob(request);
+  const link = links.find((l) => l.farName === "Tarrowfell Observatory")!;
+  let sample = (): void => undefined;
+  const sampled = new Promise<void>((resolve) => {
+    sample = resolve;
+  });
+  let profiles = 0;
+  await page.route("**/profile*", async (route) => {
+    profiles++;
+    await sampled;
+    await route.continue();
+  });
+  await page.goto(`/jobs/${job.id}/section/${link.linkId}`);
+  const word = page.getByTestId("verdict");
+  await expect(word).toHaveText("Short");
+  await expect(page.getByRole("heading", { level: 1 })).toHaveText("Harbour Office to Tarrowfell Observatory");
+  await expect(page.getByRole("status").filter({ hasText: "Sampling the ground" })).toBeVisible();
+  const before = await word.boundingBox();
+  // The keys of a sheet that is not open yet do no harm.
+  await page.keyboard.press("r");
+  await page.keyboard.press("Control+z");
+  sample();
+  await expect(page.getByTestId("section")).toBeVisible();
+  await expect(word).toHaveText("Short");
+  expect(await word.boundingBox()).toEqual(before);
+  // Asked for ahead and read: once in all.
+  expect(profiles).toBeLessThanOrEqual(2);
+});
+
 test("the numbers on the screen are the core's, to the digit shown", async ({ page, request }) => {
   const said = await openSection(page, request, "Rope Walk");
   const summary = await demoJob(request);

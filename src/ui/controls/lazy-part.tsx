@@ -35,11 +35,14 @@ export const useFetchAhead = (): void => {
 /**
  * A component whose code is fetched apart. When it cannot be fetched it says so where it would stand, and can be asked again.
  * @param meanwhile what stands there until it is here; where it is given the part waits until the page has nothing else to do.
+ * @param atOnce it is what the page was opened for: it does not wait.
  */
 export const lazyPart = <P extends object>(
   load: () => Promise<ComponentType<P>>,
-  meanwhile: ((props: P) => ReactNode) | null = null,
+  meanwhile: ComponentType<P> | null = null,
+  atOnce = meanwhile === null,
 ): ComponentType<P> => {
+  const Meanwhile = meanwhile;
   let here: ComponentType<P> | null = null;
   let pending: Promise<unknown> | null = null;
   const fetchPart = (): Promise<unknown> => {
@@ -64,7 +67,7 @@ export const lazyPart = <P extends object>(
     useEffect(() => {
       if (here !== null) return;
       let gone = false;
-      (meanwhile === null ? fetchPart() : idle().then(fetchPart)).then(
+      (atOnce ? fetchPart() : idle().then(fetchPart)).then(
         () => gone || setState("here"),
         () => gone || setState("failed"),
       );
@@ -76,7 +79,7 @@ export const lazyPart = <P extends object>(
       const Here = here;
       return <Here {...props} />;
     }
-    if (state !== "failed") return meanwhile === null ? null : meanwhile(props);
+    if (state !== "failed") return Meanwhile === null ? null : <Meanwhile {...props} />;
     return (
       <p role="alert" className="m-0 text-line text-short-figure">
         This part of the page could not be fetched.{" "}

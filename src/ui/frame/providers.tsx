@@ -6,6 +6,8 @@ import { PreferencesProvider } from "../state/preferences";
 import { OutboxStrip } from "./outbox-strip";
 
 const RETRY_MS = 2000;
+/** What was read this shortly ago is not read again by a part of the page that comes a little later; what changes is told. */
+const FRESH_MS = 2000;
 
 const makeClient = (): QueryClient =>
   new QueryClient({
@@ -15,7 +17,7 @@ const makeClient = (): QueryClient =>
         retry: (_count, error) => mayRecover(error),
         retryDelay: RETRY_MS,
         networkMode: "always",
-        staleTime: 0,
+        staleTime: FRESH_MS,
       },
     },
   });

@@ -56,6 +56,9 @@ export const createGroundReader = (plan: GroundPlan, layers: GroundLayers, overl
   let shownFeatures = new Map<string, FeatureDto>();
   let stopped = false;
   let pending: AbortController | null = null;
+  /** The view that was read last, or is being read. */
+  let readOf: string | null = null;
+  const inView = (): string => `${map.getSize()} ${map.getView().calculateExtent(map.getSize())}`;
 
   const drawnIn = ([west, south, east, north]: Extent, signal: AbortSignal): Promise<DrawnDto> => {
     const corners = [fromPlane(west, south), fromPlane(east, north), fromPlane(west, north), fromPlane(east, south)];
@@ -121,6 +124,7 @@ export const createGroundReader = (plan: GroundPlan, layers: GroundLayers, overl
     const abort = new AbortController();
     pending = abort;
     const extent = map.getView().calculateExtent(size) as Extent;
+    readOf = inView();
     try {
       // Both are asked for at once; what is drawn waits for the ground beneath it.
       const drawn = resolution <= MOST_RESOLUTION_FOR_OBSTACLES ? drawnIn(extent, abort.signal) : null;
@@ -132,7 +136,9 @@ export const createGroundReader = (plan: GroundPlan, layers: GroundLayers, overl
       target.dataset.drawn = String(Number(target.dataset.drawn ?? 0) + 1);
       events.onTrouble(null);
     } catch (error) {
-      if (!abort.signal.aborted) events.onTrouble(error);
+      if (abort.signal.aborted) return;
+      readOf = null;
+      events.onTrouble(error);
     }
   };
 
@@ -142,8 +148,12 @@ export const createGroundReader = (plan: GroundPlan, layers: GroundLayers, overl
     if (asked !== null) clearTimeout(asked);
     asked = setTimeout(() => void load(), SETTLE_MS);
   };
-  map.on("moveend", ask);
-  map.on("change:size", ask);
+  // The first frame is a move to where the view is already.
+  const moved = (): void => {
+    if (inView() !== readOf) ask();
+  };
+  map.on("moveend", moved);
+  map.on("change:size", moved);
   ask();
 
   return {

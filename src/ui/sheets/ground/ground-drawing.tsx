@@ -1,7 +1,11 @@
 "use client";
+import { lazyPart } from "../../controls/lazy-part";
 import { Trouble } from "../../frame/trouble";
 import { GroundHead } from "./ground-head";
 import type { OpenGround } from "./use-open-ground";
+
+/** What draws the plan is the largest part of the page: the links and their verdicts do not wait for it. */
+const PlanMap = lazyPart(() => import("./plan-map").then((m) => m.PlanMap));
 
 /** The plan drawing, with what is known of the ground over it. A file dropped on it is brought in. */
 export const GroundDrawing = ({ ground }: { ground: OpenGround }) => (
@@ -15,15 +19,7 @@ export const GroundDrawing = ({ ground }: { ground: OpenGround }) => (
       if (file !== undefined) ground.drop(file);
     }}
   >
-    <div
-      ref={ground.target}
-      // biome-ignore lint/a11y/noNoninteractiveTabindex: an application takes the keys itself.
-      tabIndex={0}
-      role="application"
-      aria-label="Ground: plan drawing. Arrow keys move it, plus and minus zoom."
-      className="map absolute inset-0"
-      data-testid="map"
-    />
+    <PlanMap ground={ground} />
     <GroundHead
       knowledge={ground.knowledge}
       units={ground.units}

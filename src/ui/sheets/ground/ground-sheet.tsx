@@ -1,4 +1,5 @@
 "use client";
+import { type RefObject, useRef } from "react";
 import type { JobBundle } from "@/contract";
 import { useBasemap, useDatasets, useJob, useVerdicts } from "../../api/queries";
 import { useKeys } from "../../controls/use-keys";
@@ -6,6 +7,7 @@ import { linkCell, openLinkActions } from "../../frame/link-cell";
 import { Sheet } from "../../frame/sheet";
 import { Trouble } from "../../frame/trouble";
 import { UnitsButton } from "../../frame/units-button";
+import { useJobNews } from "../../state/job-news";
 import { BasisCell } from "../basis/basis-cell";
 import { useJobIndex } from "../job-index";
 import { SHEETS } from "../registry";
@@ -20,8 +22,8 @@ const savedWords = (onTheirWay: number, refused: boolean, last: string | null): 
   return onTheirWay > 0 ? `${onTheirWay} not sent yet` : (last ?? "all edits");
 };
 
-const GroundOpen = ({ jobId, read }: { jobId: string; read: JobBundle }) => {
-  const ground = useOpenGround(jobId, read);
+const GroundOpen = ({ jobId, read, others }: { jobId: string; read: JobBundle; others: RefObject<() => void> }) => {
+  const ground = useOpenGround(jobId, read, others);
   const { job, rows, selectedId, selected, enter, openDrawer, edits, drawing } = ground;
   const index = useJobIndex(jobId, rows, selectedId);
   useKeys({
@@ -69,12 +71,14 @@ const GroundOpen = ({ jobId, read }: { jobId: string; read: JobBundle }) => {
 
 /** The plan of a job: sites, links, what stands in the way and what is known of the ground. */
 export const GroundSheet = ({ jobId }: { jobId: string }) => {
+  const others = useRef<() => void>(() => undefined);
+  useJobNews(jobId, () => others.current());
   const job = useJob(jobId);
   // Asked for at once, not only when the job is here.
   useVerdicts(jobId);
   useDatasets(jobId);
   useBasemap(jobId);
-  if (job.data !== undefined) return <GroundOpen jobId={jobId} read={job.data} />;
+  if (job.data !== undefined) return <GroundOpen jobId={jobId} read={job.data} others={others} />;
   return (
     <div className="h-dvh p-2">
       <div className="h-full border-[1.6px] border-ink">

@@ -4,7 +4,8 @@ import type { BasemapDto, DatasetDto, JobBundle, LinkVerdict } from "@/contract"
 import { createGroundMap, type GroundMap, type GroundMapEvents, type MapMode } from "../../map/ground-map";
 import type { Units } from "../../wording/numbers";
 
-interface Shown {
+/** What the plan drawing shows, and who is told of what is done on it. */
+export interface ShownOnMap {
   readonly target: RefObject<HTMLDivElement | null>;
   readonly map: RefObject<GroundMap | null>;
   readonly jobId: string;
@@ -25,7 +26,7 @@ interface Shown {
 }
 
 /** Makes the plan drawing and keeps it showing what the sheet holds. */
-export const useGroundMap = (shown: Shown): void => {
+export const useGroundMap = (shown: ShownOnMap): void => {
   const { target, map, jobId, crs, bundle, verdicts, selectedLinkId, joinFromId, mode, datasets, datasetsShown, datasetId, basemap } =
     shown;
   // The drawing calls back into whatever stands here now.

@@ -1,6 +1,6 @@
 "use client";
 import { useSearchParams } from "next/navigation";
-import { useCallback, useMemo, useRef, useState } from "react";
+import { type RefObject, useCallback, useMemo, useRef, useState } from "react";
 import {
   type DatasetDto,
   type FeatureDto,
@@ -17,7 +17,6 @@ import { useBasemap, useDatasets, useRefresh, useVerdicts } from "../../api/quer
 import type { GroundMap, MapMode } from "../../map/ground-map";
 import type { DrawShape } from "../../map/ground-tools";
 import { useOutbox } from "../../state/browser-outbox";
-import { useJobNews } from "../../state/job-news";
 import { withPendingSites } from "../../state/pending-sites";
 import { usePreferences } from "../../state/preferences";
 import { errorSentence } from "../../wording/errors";
@@ -26,7 +25,7 @@ import type { Knowledge } from "./ground-head";
 import type { Panel } from "./ground-modes";
 import { useDrawing } from "./use-drawing";
 import { useGroundEdits } from "./use-ground-edits";
-import { useGroundMap } from "./use-ground-map";
+import type { ShownOnMap } from "./use-ground-map";
 import { useView } from "./use-view";
 
 const NO_DATASETS: readonly DatasetDto[] = [];
@@ -74,8 +73,11 @@ const useTold = () => {
   return { reach, knowledge, mapTrouble, measured, setMeasured, inView, events };
 };
 
-/** The ground as it stands open: what of the job is drawn, what is chosen, what the pointer does, and what is open beside it. */
-export const useOpenGround = (jobId: string, read: JobBundle) => {
+/**
+ * The ground as it stands open: what of the job is drawn, what is chosen, what the pointer does, and what is open beside it.
+ * @param others what is to be done when somebody else changed something is put there.
+ */
+export const useOpenGround = (jobId: string, read: JobBundle, others: RefObject<() => void>) => {
   const { units, mode: colourMode } = usePreferences();
   const refresh = useRefresh();
   const search = useSearchParams();
@@ -99,7 +101,7 @@ export const useOpenGround = (jobId: string, read: JobBundle) => {
   const { job, sites, links } = data;
   const reload = (): void => map.current?.reload();
   const edits = useGroundEdits(jobId, links, say, reload);
-  useJobNews(jobId, reload);
+  others.current = reload;
   const datasets = useDatasets(jobId).data ?? NO_DATASETS;
   const basemap = useBasemap(jobId);
   const crs = utmCrsOf({ latDeg: job.centreLatDeg, lonDeg: job.centreLonDeg });
@@ -129,7 +131,7 @@ export const useOpenGround = (jobId: string, read: JobBundle) => {
   };
   const drawing = useDrawing({ map, edits, mode, panel, setMode, setPanel, setFault, say, leave: () => enter("look") });
 
-  useGroundMap({
+  const drawn: ShownOnMap = {
     target,
     map,
     jobId,
@@ -175,7 +177,7 @@ export const useOpenGround = (jobId: string, read: JobBundle) => {
           setPanel({ kind: "obstacle", row: { ...panel.row, outline: lonLats(points) }, opened: panel.opened ?? panel.row });
       },
     },
-  });
+  };
 
   const enter = (next: MapMode): void => {
     setMode(next);
@@ -245,7 +247,7 @@ export const useOpenGround = (jobId: string, read: JobBundle) => {
     reload,
     drawing,
     view,
-    target,
+    drawn,
     onMap,
     ...told,
     onTheirWay,

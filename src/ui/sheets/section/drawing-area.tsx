@@ -13,13 +13,13 @@ import { closerScale, sectionScale } from "../../drawing/section-scale";
 import { DistanceAxis, WidthsStrip } from "../../drawing/strips";
 import { useCloser } from "../../drawing/use-closer";
 import { ghzText, lengthIn, lengthUnit, metresFrom, type Units } from "../../wording/numbers";
+import { NARROW_PX } from "./narrow";
 import type { Evaluation } from "./use-evaluation";
 
 const WIDTHS_PX = 84;
 const AXIS_PX = 26;
 const BAR_PX = 24;
 /** On a phone the bar is as high as a finger. */
-const NARROW_PX = 620;
 const TOUCH_BAR_PX = 44;
 const CURSOR_STEP_PX = 6;
 

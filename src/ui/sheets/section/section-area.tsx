@@ -6,6 +6,7 @@ import { useSize } from "../../drawing/use-size";
 import { linkPolicyText, policyText } from "../../wording/policy";
 import { VERDICT_WORD } from "../../wording/verdicts";
 import { DrawingArea } from "./drawing-area";
+import { NARROW_PX } from "./narrow";
 import { pictureLines, SectionPaper, type SectionPaperProps } from "./paper/section-paper";
 import { usePaper } from "./paper/use-paper";
 import { SectionHeader } from "./section-header";
@@ -23,8 +24,6 @@ const PolicyChoice = lazyPart(
 );
 
 const HEADER_PX = 76;
-/** Below this width the header stands in three rows. */
-const NARROW_PX = 620;
 const NARROW_HEADER_PX = 164;
 
 /** What goes on paper; null while there is nothing to draw. */

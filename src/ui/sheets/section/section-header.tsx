@@ -1,11 +1,9 @@
 import { type LinkResult, MET_WITHIN_M } from "@/core/link";
 import { WALL_OFFSET_M } from "@/core/obstacles";
 import { KeyPlan } from "../../drawing/strips";
-import { VerdictMark } from "../../marks/verdict-mark";
-import { cutMiddle } from "../../wording/names";
 import { bearingText, distanceText, lengthText, type Units } from "../../wording/numbers";
 import { troubleText } from "../../wording/troubles";
-import { VERDICT_WORD } from "../../wording/verdicts";
+import { Headline } from "./headline";
 import type { OpenSection } from "./use-open-section";
 
 /** What the drawing alone says of the path, in one line. */
@@ -23,65 +21,52 @@ export const SectionHeader = ({ open, narrow }: { open: OpenSection; narrow: boo
   const laterYear = year === open.firstYear ? null : year;
   const result = evaluation?.result ?? null;
   return (
-    <header
-      className={
-        narrow
-          ? "grid h-[164px] grid-cols-[auto_minmax(0,1fr)] content-start items-start gap-x-4 px-4 pt-2"
-          : "relative flex h-[76px] items-start gap-4 pl-4 pr-[182px] pt-2"
+    <Headline
+      verdict={verdict}
+      nearName={near.name}
+      farName={far.name}
+      label={link.label}
+      narrow={narrow}
+      beside={
+        evaluation !== null &&
+        !narrow && (
+          <div className="absolute right-3 top-2">
+            <KeyPlan
+              path={evaluation.path}
+              verdictShort={shown?.clearance.verdict === "short"}
+              worstAtM={shown?.clearance.worst?.atM ?? null}
+            />
+          </div>
+        )
       }
     >
-      <VerdictMark verdict={verdict} a={30} />
-      <div className={`text-verdict font-verdict leading-[58px] tracking-[-0.5px] v-${verdict}`} data-testid="verdict" aria-live="polite">
-        {VERDICT_WORD[verdict]}
-      </div>
-      <div className={narrow ? "col-span-2 min-w-0 pt-1" : "min-w-0 flex-1 border-l border-hair pl-4"}>
-        <h1 className="m-0 truncate text-head font-bold leading-6">
-          <span className="text-near" title={near.name}>
-            {cutMiddle(near.name, 24)}
-          </span>{" "}
-          to{" "}
-          <span className="text-far" title={far.name}>
-            {cutMiddle(far.name, 24)}
-          </span>
-          {link.label !== "" && <span className="text-press font-said">, {link.label}</span>}
-        </h1>
-        <p className={`m-0 text-body leading-[18px] ${narrow ? "" : "truncate"}`}>
-          {distanceText(units, profile.pathM)}, bearing {bearingText(profile.nearBearingDeg)} true (
-          {bearingText(profile.nearBearingDeg - profile.nearDeclinationDeg + 360)} magnetic), back {bearingText(profile.farBearingDeg)}
-          {profile.declinationInModelYears ? "" : ", magnetic extrapolated"}
-        </p>
-        <p className="m-0 flex items-center gap-1.5 truncate text-line leading-[18px]">
-          {laterYear !== null ? (
-            <strong data-testid="later-year">As it will stand in {laterYear}, if nobody cuts.</strong>
-          ) : (
-            <>
-              {verdict !== "clear" && found[0] !== undefined && (
-                <strong className={`font-heading v-${verdict}`} data-testid="headline-trouble">
-                  {troubleText(found[0].code)}
-                </strong>
-              )}
-              {shown !== null && (
-                <span className="text-ink-2" data-testid="path-state">
-                  {verdict !== "clear" && "· "}
-                  {pathWords(shown, units)}
-                  {result !== null && (result.geometry.nearWallOf !== null || result.geometry.farWallOf !== null)
-                    ? `; mount taken ${lengthText(units, WALL_OFFSET_M)} off its wall`
-                    : ""}
-                </span>
-              )}
-            </>
-          )}
-        </p>
-      </div>
-      {evaluation !== null && !narrow && (
-        <div className="absolute right-3 top-2">
-          <KeyPlan
-            path={evaluation.path}
-            verdictShort={shown?.clearance.verdict === "short"}
-            worstAtM={shown?.clearance.worst?.atM ?? null}
-          />
-        </div>
-      )}
-    </header>
+      <p className={`m-0 text-body leading-[18px] ${narrow ? "" : "truncate"}`}>
+        {distanceText(units, profile.pathM)}, bearing {bearingText(profile.nearBearingDeg)} true (
+        {bearingText(profile.nearBearingDeg - profile.nearDeclinationDeg + 360)} magnetic), back {bearingText(profile.farBearingDeg)}
+        {profile.declinationInModelYears ? "" : ", magnetic extrapolated"}
+      </p>
+      <p className="m-0 flex items-center gap-1.5 truncate text-line leading-[18px]">
+        {laterYear !== null ? (
+          <strong data-testid="later-year">As it will stand in {laterYear}, if nobody cuts.</strong>
+        ) : (
+          <>
+            {verdict !== "clear" && found[0] !== undefined && (
+              <strong className={`font-heading v-${verdict}`} data-testid="headline-trouble">
+                {troubleText(found[0].code)}
+              </strong>
+            )}
+            {shown !== null && (
+              <span className="text-ink-2" data-testid="path-state">
+                {verdict !== "clear" && "· "}
+                {pathWords(shown, units)}
+                {result !== null && (result.geometry.nearWallOf !== null || result.geometry.farWallOf !== null)
+                  ? `; mount taken ${lengthText(units, WALL_OFFSET_M)} off its wall`
+                  : ""}
+              </span>
+            )}
+          </>
+        )}
+      </p>
+    </Headline>
   );
 };

@@ -8,7 +8,6 @@ import { linkCell, openLinkActions } from "../../frame/link-cell";
 import { Sheet } from "../../frame/sheet";
 import { UnitsButton } from "../../frame/units-button";
 import { useJobHistory } from "../../state/job-history";
-import { useJobNews } from "../../state/job-news";
 import { errorSentence } from "../../wording/errors";
 import { BasisCell } from "../basis/basis-cell";
 import { useJobIndex } from "../job-index";
@@ -30,7 +29,6 @@ export const SectionOpen = (read: SectionRead) => {
   const { job, link, near, far } = bundle;
   const verdicts = useVerdicts(jobId);
   const history = useJobHistory(jobId, (error) => open.setSaid(errorSentence(bodyOf(error), units)));
-  useJobNews(jobId);
   const index = useJobIndex(jobId, verdicts.data, link.id, own);
   const actions = useLinkActions(open);
 

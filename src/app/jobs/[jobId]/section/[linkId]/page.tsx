@@ -4,7 +4,7 @@ import { SectionSheet } from "@/ui/sheets/section/section-sheet";
 const Page = async ({ params }: { params: Promise<{ jobId: string; linkId: string }> }) => {
   const { jobId, linkId } = await params;
   const link = `/api/jobs/${jobId}/links/${linkId}`;
-  readAhead(link, `${link}/profile`, "/api/hardware");
+  readAhead(`/api/jobs/${jobId}/verdicts`, link, `${link}/profile`, "/api/hardware", `/api/jobs/${jobId}`);
   return <SectionSheet jobId={jobId} linkId={linkId} />;
 };
 export default Page;

@@ -1,0 +1,2 @@
+/** Below this width of the drawing the headline stands in three rows. */
+export const NARROW_PX = 620;

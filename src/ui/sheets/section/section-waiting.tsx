@@ -1,0 +1,82 @@
+"use client";
+import { useJob, useVerdicts } from "../../api/queries";
+import { useSize } from "../../drawing/use-size";
+import { linkCell } from "../../frame/link-cell";
+import { Sheet } from "../../frame/sheet";
+import { Trouble } from "../../frame/trouble";
+import { UnitsButton } from "../../frame/units-button";
+import type { JobHistory } from "../../state/job-history";
+import { usePreferences } from "../../state/preferences";
+import { bearingText, distanceText } from "../../wording/numbers";
+import { troubleText } from "../../wording/troubles";
+import { useJobIndex } from "../job-index";
+import { SHEETS } from "../registry";
+import { Headline } from "./headline";
+import { NARROW_PX } from "./narrow";
+
+const never = (): void => undefined;
+/** Nothing can be taken back before it is open. */
+const STILL: JobHistory = {
+  canUndo: false,
+  canRedo: false,
+  undo: never,
+  redo: never,
+  takeBack: () => Promise.resolve(),
+  perform: (work) => work(),
+  last: null,
+};
+
+/** The section before its ground is sampled and its core is here: the verdict as it was last worked out, where it will stand. */
+export const SectionWaiting = ({ jobId, linkId, trouble }: { jobId: string; linkId: string; trouble: unknown }) => {
+  const { units } = usePreferences();
+  const job = useJob(jobId).data?.job;
+  const verdicts = useVerdicts(jobId).data;
+  const link = verdicts?.find((l) => l.linkId === linkId);
+  const rows = useJobIndex(jobId, verdicts, linkId);
+  const [ref, area] = useSize<HTMLDivElement>();
+  const narrow = area.width > 0 && area.width < NARROW_PX;
+  return (
+    <Sheet
+      rows={rows}
+      jobId={jobId}
+      of={SHEETS.section}
+      undo={STILL}
+      actions={[]}
+      strip={[
+        { label: "Job", value: job?.name ?? "", grow: 2 },
+        linkCell(link?.fresh === true ? link : null),
+        { label: "Sheet", value: "", grow: 1 },
+        { label: "Day of visit", value: job?.visitOn ?? "", grow: 1 },
+        { label: "Units", value: <UnitsButton />, grow: 0.9 },
+        { label: "Policy of the job", value: "", grow: 2.3 },
+        { label: "Saved", value: "", grow: 1.6 },
+      ]}
+    >
+      <div className="section-sheet grid h-full min-h-0 grid-cols-[minmax(0,1fr)_232px] grid-rows-[minmax(0,1fr)_242px] min-[1500px]:grid-cols-[minmax(0,1fr)_264px]">
+        <div ref={ref} className="section-area relative min-h-0 min-w-0 overflow-hidden">
+          {link !== undefined && (
+            <Headline
+              verdict={link.fresh ? link.verdict : null}
+              nearName={link.nearName}
+              farName={link.farName}
+              label={link.label}
+              narrow={narrow}
+            >
+              <p className="m-0 text-body leading-[18px]">
+                {distanceText(units, link.pathM)}, bearing {bearingText(link.nearBearingDeg)} true
+              </p>
+              {link.fresh && link.verdict !== "clear" && link.trouble !== null && (
+                <p className="m-0 text-line leading-[18px]">
+                  <strong className={`font-heading v-${link.verdict}`}>{troubleText(link.trouble)}</strong>
+                </p>
+              )}
+            </Headline>
+          )}
+          <Trouble error={trouble} waiting="Sampling the ground between the two ends." />
+        </div>
+        <div className="border-l border-ink" />
+        <div className="col-span-2 border-t border-ink" />
+      </div>
+    </Sheet>
+  );
+};
