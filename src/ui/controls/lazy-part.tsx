@@ -32,17 +32,18 @@ export const useFetchAhead = (): void => {
   }, []);
 };
 
+/** What a page knows of a part whose code is fetched apart. */
+export interface Code<P> {
+  readonly Here: ComponentType<P> | null;
+  readonly failed: boolean;
+  readonly again: () => void;
+}
+
 /**
- * A component whose code is fetched apart. When it cannot be fetched it says so where it would stand, and can be asked again.
- * @param meanwhile what stands there until it is here; where it is given the part waits until the page has nothing else to do.
- * @param atOnce it is what the page was opened for: it does not wait.
+ * A hook that has the code of a part fetched and tells when it is here.
+ * @param waits until the page has nothing else to do.
  */
-export const lazyPart = <P extends object>(
-  load: () => Promise<ComponentType<P>>,
-  meanwhile: ComponentType<P> | null = null,
-  atOnce = meanwhile === null,
-): ComponentType<P> => {
-  const Meanwhile = meanwhile;
+export const lazyCode = <P extends object>(load: () => Promise<ComponentType<P>>, waits = false): (() => Code<P>) => {
   let here: ComponentType<P> | null = null;
   let pending: Promise<unknown> | null = null;
   const fetchPart = (): Promise<unknown> => {
@@ -59,15 +60,14 @@ export const lazyPart = <P extends object>(
     return pending;
   };
   toCome.add(fetchPart);
-  // biome-ignore lint/correctness/noComponentHookFactories: made once for each part, at the top of a module.
-  const Part = (props: P) => {
+  return () => {
     const [asked, setAsked] = useState(0);
     const [state, setState] = useState<"coming" | "here" | "failed">(here === null ? "coming" : "here");
     // biome-ignore lint/correctness/useExhaustiveDependencies: asked anew when the user says so
     useEffect(() => {
       if (here !== null) return;
       let gone = false;
-      (atOnce ? fetchPart() : idle().then(fetchPart)).then(
+      (waits ? idle().then(fetchPart) : fetchPart()).then(
         () => gone || setState("here"),
         () => gone || setState("failed"),
       );
@@ -75,26 +75,39 @@ export const lazyPart = <P extends object>(
         gone = true;
       };
     }, [asked]);
-    if (here !== null) {
-      const Here = here;
-      return <Here {...props} />;
-    }
-    if (state !== "failed") return Meanwhile === null ? null : <Meanwhile {...props} />;
-    return (
-      <p role="alert" className="m-0 text-line text-short-figure">
-        This part of the page could not be fetched.{" "}
-        <button
-          type="button"
-          className="press text-line text-ink"
-          onClick={() => {
-            setState("coming");
-            setAsked(asked + 1);
-          }}
-        >
-          Ask again
-        </button>
-      </p>
-    );
+    const again = (): void => {
+      setState("coming");
+      setAsked(asked + 1);
+    };
+    return { Here: here, failed: here === null && state === "failed", again };
+  };
+};
+
+/** Says that a part could not be fetched, and asks again. */
+export const NotFetched = ({ again }: { again: () => void }) => (
+  <p role="alert" className="m-0 text-line text-short-figure">
+    This part of the page could not be fetched.{" "}
+    <button type="button" className="press text-line text-ink" onClick={again}>
+      Ask again
+    </button>
+  </p>
+);
+
+/**
+ * A component whose code is fetched apart. When it cannot be fetched it says so where it would stand, and can be asked again.
+ * @param meanwhile what stands there until it is here; where it is given the part waits until the page has nothing else to do.
+ */
+export const lazyPart = <P extends object>(
+  load: () => Promise<ComponentType<P>>,
+  meanwhile: ((props: P) => ReactNode) | null = null,
+): ComponentType<P> => {
+  const useCode = lazyCode(load, meanwhile !== null);
+  // biome-ignore lint/correctness/noComponentHookFactories: made once for each part, at the top of a module.
+  const Part = (props: P) => {
+    const { Here, failed, again } = useCode();
+    if (Here !== null) return <Here {...props} />;
+    if (failed) return <NotFetched again={again} />;
+    return meanwhile === null ? null : meanwhile(props);
   };
   return Part;
 };

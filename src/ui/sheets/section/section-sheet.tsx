@@ -1,12 +1,11 @@
 "use client";
 import { useHardware, useLink, useProfile } from "../../api/queries";
-import { lazyPart } from "../../controls/lazy-part";
+import { lazyCode } from "../../controls/lazy-part";
 import { useJobNews } from "../../state/job-news";
-import type { SectionReadyProps } from "./section-ready";
 import { SectionWaiting } from "./section-waiting";
 
 /** The core, which works out what is shown, comes while what it reads is on its way; the verdict that is known stands there meanwhile. */
-const SectionReady = lazyPart<SectionReadyProps>(() => import("./section-ready").then((m) => m.SectionReady), SectionWaiting, true);
+const useSectionOpen = lazyCode(() => import("./section-open").then((m) => m.SectionOpen));
 
 /** Reads what the section needs; the sheet itself opens when all of it is here. */
 export const SectionSheet = ({ jobId, linkId }: { jobId: string; linkId: string }) => {
@@ -14,8 +13,10 @@ export const SectionSheet = ({ jobId, linkId }: { jobId: string; linkId: string 
   const link = useLink(jobId, linkId);
   const profile = useProfile(jobId, linkId);
   const hardware = useHardware();
+  const { Here: SectionOpen, failed, again } = useSectionOpen();
   const [bundle, path, gear] = [link.data, profile.data, hardware.data];
-  const read = bundle === undefined || path === undefined || gear === undefined ? null : { jobId, bundle, profile: path, hardware: gear };
+  if (SectionOpen !== null && bundle !== undefined && path !== undefined && gear !== undefined)
+    return <SectionOpen key={bundle.link.design.id} jobId={jobId} bundle={bundle} profile={path} hardware={gear} />;
   const trouble = [link, profile, hardware].map((q) => q.error ?? q.failureReason).find((e) => e !== null);
-  return <SectionReady jobId={jobId} linkId={linkId} read={read} trouble={trouble} />;
+  return <SectionWaiting jobId={jobId} linkId={linkId} trouble={trouble} again={failed ? again : null} />;
 };

@@ -1,5 +1,6 @@
 "use client";
 import { useJob, useVerdicts } from "../../api/queries";
+import { NotFetched } from "../../controls/lazy-part";
 import { useSize } from "../../drawing/use-size";
 import { linkCell } from "../../frame/link-cell";
 import { Sheet } from "../../frame/sheet";
@@ -27,7 +28,18 @@ const STILL: JobHistory = {
 };
 
 /** The section before its ground is sampled and its core is here: the verdict as it was last worked out, where it will stand. */
-export const SectionWaiting = ({ jobId, linkId, trouble }: { jobId: string; linkId: string; trouble: unknown }) => {
+export const SectionWaiting = ({
+  jobId,
+  linkId,
+  trouble,
+  again,
+}: {
+  jobId: string;
+  linkId: string;
+  trouble: unknown;
+  /** Set when its code could not be fetched. */
+  again: (() => void) | null;
+}) => {
   const { units } = usePreferences();
   const job = useJob(jobId).data?.job;
   const verdicts = useVerdicts(jobId).data;
@@ -72,7 +84,13 @@ export const SectionWaiting = ({ jobId, linkId, trouble }: { jobId: string; link
               )}
             </Headline>
           )}
-          <Trouble error={trouble} waiting="Sampling the ground between the two ends." />
+          {again === null ? (
+            <Trouble error={trouble} waiting="Sampling the ground between the two ends." />
+          ) : (
+            <div className="p-6">
+              <NotFetched again={again} />
+            </div>
+          )}
         </div>
         <div className="border-l border-ink" />
         <div className="col-span-2 border-t border-ink" />
