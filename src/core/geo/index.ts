@@ -6,6 +6,7 @@ export { bearingsBetween, compassWord, destination, inverse } from "./geodesic";
 export { declination } from "./magnetic";
 export { areaM2, asOneRing, circleAbout, crossesItself, cutInTwo, insideOutline, pointsAlong, thinLine, widenLine } from "./outlines";
 export { type PathFrame, pathFrame } from "./path-frame";
-export { type PlaneProjection, planeProjection, projDefinition, utmCrsOf } from "./projection";
+export { type PlaneProjection, planeProjection, projDefinition } from "./projection";
 export { heightBySighting, heightByTwoSightings, type SightedHeight } from "./sightings";
 export { sunGlare, sunPosition } from "./sun";
+export { utmCrsOf } from "./utm";

@@ -51,5 +51,7 @@ export interface GroundMap {
   /** The part of the plan in view: west, south, east, north. */
   readonly extent: () => [number, number, number, number];
   readonly fit: (extent: [number, number, number, number]) => void;
+  /** Brings all of some places into view. */
+  readonly fitPlaces: (places: readonly LatLon[]) => void;
   readonly dispose: () => void;
 }

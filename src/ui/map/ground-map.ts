@@ -1,5 +1,5 @@
 import { Attribution, ScaleLine, Zoom } from "ol/control";
-import { buffer } from "ol/extent";
+import { boundingExtent, buffer } from "ol/extent";
 import OlMap from "ol/Map";
 import { register } from "ol/proj/proj4";
 import View from "ol/View";
@@ -69,6 +69,8 @@ export const createGroundMap = (
   const drawn = createGroundSites(plan, layers);
   const pointer = createGroundPointer(plan, layers, overlays, reader, drawn);
   let fitted = false;
+  // To the right a panel may lie over the drawing.
+  const toExtent: GroundMap["fit"] = (extent) => map.getView().fit(buffer(extent, 50), { padding: [60, 140, 60, 60], minResolution: 0.4 });
 
   return {
     setData: (next) => {
@@ -89,8 +91,10 @@ export const createGroundMap = (
       reader.ask();
     },
     extent: () => map.getView().calculateExtent(map.getSize()) as [number, number, number, number],
-    // To the right a panel may lie over the drawing.
-    fit: (extent) => map.getView().fit(buffer(extent, 50), { padding: [60, 140, 60, 60], minResolution: 0.4 }),
+    fit: toExtent,
+    fitPlaces: (places) => {
+      if (places.length > 0) toExtent(boundingExtent(places.map(toPlane)) as [number, number, number, number]);
+    },
     setUnits: (units) => {
       scaleLine.setUnits(units);
       reader.relief.setUnits(units);

@@ -11,7 +11,7 @@ import {
   type ObstacleDto,
   type PreviewDto,
 } from "@/contract";
-import { declination, type LatLon, planeProjection, utmCrsOf } from "@/core/geo";
+import { declination, type LatLon, utmCrsOf } from "@/core/geo";
 import { bodyOf } from "../../api/client";
 import { useBasemap, useDatasets, useRefresh, useVerdicts } from "../../api/queries";
 import type { GroundMap, MapMode } from "../../map/ground-map";
@@ -221,11 +221,7 @@ export const useOpenGround = (jobId: string, read: JobBundle, others: RefObject<
     chooseDataset: (d: DatasetDto): void => {
       setDatasetId(d.id);
       map.current?.overlays.setDatasets(datasets, d.id);
-      const plane = planeProjection(crs);
-      const xy = latLons(d.ring).map((p) => plane.forward(p));
-      if (xy.length === 0) return;
-      const [xs, ys] = [xy.map((p) => p[0]), xy.map((p) => p[1])];
-      map.current?.fit([Math.min(...xs), Math.min(...ys), Math.max(...xs), Math.max(...ys)]);
+      map.current?.fitPlaces(latLons(d.ring));
     },
   };
   const day = new Date(`${job.visitOn}T12:00:00Z`);

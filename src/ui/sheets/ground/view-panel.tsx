@@ -14,17 +14,20 @@ export interface ViewQuestion {
   readonly targetAglM: number;
 }
 
+export interface Seen {
+  readonly kind: "seen";
+  readonly seenShare: number;
+  readonly stepM: number;
+  readonly places: readonly { readonly name: string; readonly spareM: number | null }[];
+  /** What was left out; null when nothing was. */
+  readonly without: string | null;
+}
+
 export type ViewState =
   | { readonly kind: "none" }
   | { readonly kind: "busy"; readonly share: number }
   | { readonly kind: "fault"; readonly words: string }
-  | {
-      readonly kind: "seen";
-      readonly seenShare: number;
-      readonly stepM: number;
-      readonly places: readonly { readonly name: string; readonly spareM: number | null }[];
-      readonly without: string | null;
-    };
+  | Seen;
 
 /** What can be seen from a mount over the ground in view, and how much higher would do for what cannot. */
 export const ViewPanel = ({
