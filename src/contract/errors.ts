@@ -41,6 +41,7 @@ export const ERROR_CODES = [
   "cross-site",
   "host-not-allowed",
   "not-undoable",
+  "overtaken",
   "import-stopped",
   "hardware-missing",
   "hardware-in-use",

@@ -87,6 +87,30 @@ describe("undo and redo across a job", () => {
     expect((await me(() => redoLast(db, job.id))).step).toBeNull();
   });
 
+  test("what cannot be taken back is passed over when asked: the steps before it go back, new ones first", async () => {
+    const job = await newJob("Passed");
+    const a = await me(() => create(db, job.id, "site", site("A", 80)));
+    await me(() => patch(db, "site", a.id, 1, { notes: "mine" }));
+    await you(() => patch(db, "site", a.id, 2, { notes: "theirs" }));
+    const refusal = (await me(() => undoLast(db, job.id)).catch((error: unknown) => error)) as Refused;
+    const passed = [Number(refusal.values.changeId)];
+    // The same again without, as a page that was loaded anew asks.
+    await expect(me(() => undoLast(db, job.id))).rejects.toMatchObject({ code: "overtaken", values: { changeId: passed[0] } });
+    const b = await me(() => create(db, job.id, "site", site("B", 90)));
+    expect((await me(() => undoLast(db, job.id, passed))).step).toMatchObject({ action: "create", name: "B" });
+    // Taking the site away would take the other's notes with it, and is the step before.
+    expect((await me(() => undoLast(db, job.id, passed))).step).toMatchObject({ action: "create", name: "A" });
+    expect((await me(() => undoLast(db, job.id, passed))).step).toBeNull();
+    await me(() => redoLast(db, job.id));
+    await me(() => redoLast(db, job.id));
+    expect((await sitesOf(db, job.id)).map((s) => [s.id, s.notes]).sort()).toEqual(
+      [
+        [a.id, "theirs"],
+        [b.id, ""],
+      ].sort(),
+    );
+  });
+
   test("each browser takes back its own; what another changed since is a clash and stays", async () => {
     const job = await newJob("Two");
     const row = await me(() => create(db, job.id, "site", site("A", 40)));
@@ -97,7 +121,9 @@ describe("undo and redo across a job", () => {
     expect((await sitesOf(db, job.id))[0]).toMatchObject({ name: "Renamed", mountAglM: 5 });
     await me(() => redoLast(db, job.id));
     await you(async () => patch(db, "site", row.id, (await sitesOf(db, job.id))[0]!.version, { mountAglM: 11 }));
-    await expect(me(() => undoLast(db, job.id))).rejects.toBeInstanceOf(VersionClash);
+    const refusal = await me(() => undoLast(db, job.id)).catch((error: unknown) => error);
+    expect(refusal).toBeInstanceOf(Refused);
+    expect(refusal).toMatchObject({ code: "overtaken", values: { name: "A" } });
     expect((await sitesOf(db, job.id))[0]!.mountAglM).toBe(11);
     const history = await me(() => historyOf(db, job.id));
     expect(history.changes.filter((c) => c.mine).length).toBeGreaterThan(0);

@@ -13,7 +13,7 @@ import {
 } from "../contract";
 import { clientNow, roleNow } from "./actor";
 import { recordChange, type Tx } from "./changes";
-import { NotFound, VersionClash } from "./clash";
+import { NotFound, Refused, VersionClash } from "./clash";
 import type { Db } from "./client";
 import { setImportRemoved } from "./imports";
 import { fieldsOfLog, hiddenOfLog, titleOfLog } from "./old-log";
@@ -97,11 +97,18 @@ const mine = (jobId: string) =>
     sql`NOT (${change.entity} = 'job' AND ${change.action} = 'create')`,
   );
 
-const lastMade = async (tx: Tx, jobId: string): Promise<ChangeRow | undefined> => {
+/** Steps are passed over as a whole: by one edit of each. */
+const notOf = (passed: readonly number[]) => {
+  if (passed.length === 0) return undefined;
+  const steps = sql`(SELECT p.step FROM ${change} p WHERE ${inArray(sql`p.id`, [...passed])} AND p.step IS NOT NULL)`;
+  return and(notInArray(change.id, [...passed]), sql`(${change.step} IS NULL OR ${change.step} NOT IN ${steps})`);
+};
+
+const lastMade = async (tx: Tx, jobId: string, passed: readonly number[]): Promise<ChangeRow | undefined> => {
   const [row] = await tx
     .select()
     .from(change)
-    .where(and(mine(jobId), eq(change.undone, false)))
+    .where(and(mine(jobId), eq(change.undone, false), notOf(passed)))
     .orderBy(desc(change.id))
     .limit(1);
   return row;
@@ -172,11 +179,23 @@ const turn = async (tx: Tx, c: ChangeRow, action: "undo" | "redo"): Promise<Undo
 
 const NOTHING: UndoneDto = { step: null, rows: [] };
 
-/** Takes back this browser's newest edit of a job; nothing when there is none. */
-export const undoLast = (db: Db, jobId: string): Promise<UndoneDto> =>
+/**
+ * Takes back this browser's newest edit of a job; nothing when there is none.
+ * @param passed edits that could not be taken back and are passed over.
+ * @throws Refused with the edit's number among its values: "overtaken" when somebody has changed the same fields since, or the rule
+ * that forbids it.
+ */
+export const undoLast = (db: Db, jobId: string, passed: readonly number[] = []): Promise<UndoneDto> =>
   locked(db, jobId, async (tx) => {
-    const c = await lastMade(tx, jobId);
-    return c === undefined ? NOTHING : turn(tx, c, "undo");
+    const c = await lastMade(tx, jobId, passed);
+    if (c === undefined) return NOTHING;
+    try {
+      return await turn(tx, c, "undo");
+    } catch (error) {
+      if (error instanceof VersionClash) throw new Refused("overtaken", c.entity, { changeId: c.id, name: titleOfLog(c.before, c.after) });
+      if (error instanceof Refused) throw new Refused(error.code, error.path, { ...error.values, changeId: c.id });
+      throw error;
+    }
   });
 
 /** Does again what this browser last took back; nothing when there is nothing, or a newer edit stands. */
@@ -233,7 +252,7 @@ export const historyOf = (db: Db, jobId: string, beforeId?: number): Promise<His
       .where(and(eq(change.jobId, jobId), inArray(change.entity, seen), beforeId === undefined ? undefined : lt(change.id, beforeId)))
       .orderBy(desc(change.id))
       .limit(SHOWN + 1);
-    const [made, undone] = [await lastMade(tx, jobId), await lastUndone(tx, jobId)];
+    const [made, undone] = [await lastMade(tx, jobId, []), await lastUndone(tx, jobId)];
     return {
       canUndo: made !== undefined,
       canRedo: undone !== undefined,

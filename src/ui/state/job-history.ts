@@ -1,6 +1,7 @@
 "use client";
 import { useMemo, useRef, useState } from "react";
 import type { UndoneDto } from "@/contract";
+import { bodyOf } from "../api/client";
 import { useHistory, useRefresh } from "../api/queries";
 import { stepText } from "../wording/history";
 import { sendEdit } from "./browser-outbox";
@@ -33,10 +34,16 @@ export const useJobHistory = (jobId: string, onError: (error: unknown) => void, 
       held.current.onStep();
       return done;
     };
+    // What could not be taken back is told once; the next time the step before it is.
+    const passed = new Set<number>();
     const step = (redo: boolean): void => {
-      send("undo", { redo })
+      send("undo", redo ? { redo } : { redo, passed: [...passed] })
         .then(({ step: done }) => setLast(done === null ? null : `${redo ? "done again" : "undone"}: ${stepText(done)}`))
-        .catch((error: unknown) => held.current.onError(error))
+        .catch((error: unknown) => {
+          const changeId = bodyOf(error).values?.changeId;
+          if (typeof changeId === "number") passed.add(changeId);
+          held.current.onError(error);
+        })
         .finally(() => void held.current.refresh(jobId));
     };
     return {

@@ -55,6 +55,8 @@ const SENTENCES: Readonly<Record<ErrorCode, (error: ErrorBody, v: Values, units:
   "cross-site": () => "The server answers only its own pages.",
   "host-not-allowed": () => "The server answers only its own pages.",
   "not-undoable": () => "This edit cannot be taken back here.",
+  overtaken: (_error, v) =>
+    `What you did to ${v.name === "" ? "this" : v.name} was changed again since by someone else, and stays. Undo once more takes back the step before it.`,
   "import-stopped": () => "This import was stopped; nothing of it was taken in.",
   "hardware-missing": (_error, v) => `${v.name ?? "A radio or antenna"} is not in the catalogue any more; choose another under Gear.`,
   "hardware-in-use": (_error, v) => `${v.name} stands in a design of ${v.job}; choose another there first.`,

@@ -5,12 +5,8 @@ import { useRefresh } from "../../api/queries";
 import { sendEdit } from "../../state/browser-outbox";
 import { sendForm } from "../../state/form-edit";
 import { type JobHistory, useJobHistory } from "../../state/job-history";
+import { type OwnVersions, ownVersions, type Versioned } from "../../state/own-versions";
 import type { SiteValues } from "./site-form";
-
-export interface Versioned {
-  readonly id: string;
-  readonly version: number;
-}
 
 export interface GroundEdits {
   readonly history: JobHistory;
@@ -41,17 +37,14 @@ export const useGroundEdits = (
 ): GroundEdits => {
   const refresh = useRefresh();
   const history = useJobHistory(jobId, onError, onDrawn);
-  // The versions that edits of this page came to: what the server answered may be ahead of what was last read.
-  const versions = useRef(new Map<string, number>());
-  const newest = (row: Versioned): number => Math.max(row.version, versions.current.get(row.id) ?? 0);
-  const seen = (row: Versioned): void => {
-    versions.current.set(row.id, newest(row));
-  };
+  const own = useRef<OwnVersions | null>(null);
+  own.current ??= ownVersions();
+  const { answered, newest } = own.current;
   const linkRow = (id: string): Versioned => links.find((l) => l.id === id) ?? { id, version: 1 };
 
   const base = `/api/jobs/${jobId}`;
   /** Done as soon as it is made, or as soon as it waits in the outbox: from there on it goes by itself, and a refusal is told. */
-  const edit = (method: "POST" | "PATCH", path: string, body: unknown, drawn = false): Promise<void> =>
+  const edit = (method: "POST" | "PATCH", path: string, body: object, drawn = false): Promise<void> =>
     new Promise((resolve, reject) => {
       let waited = false;
       const waits = (): void => {
@@ -61,7 +54,8 @@ export const useGroundEdits = (
       history
         .perform(async () => {
           const row = await sendEdit<Versioned>(jobId, method, `${base}${path}`, body, waits);
-          if (typeof row.version === "number") seen(row);
+          const { version } = body as { readonly version?: number };
+          if (version !== undefined && typeof row.version === "number") answered(row.id, version, row.version);
         })
         .then(resolve, (error: unknown) => (waited ? onError(error) : reject(error)))
         .finally(() => {
@@ -92,7 +86,6 @@ export const useGroundEdits = (
     join: (nearSiteId, farSiteId) =>
       history.perform(async () => {
         const row = await sendEdit<LinkDto>(jobId, "POST", `${base}/links`, { nearSiteId, farSiteId });
-        seen(row);
         await refresh(jobId);
         return row.id;
       }),
