@@ -119,8 +119,11 @@ test("every sheet fits a phone and a tablet: nothing beside the screen, the wors
       const head = page.getByRole("heading", { name: heading, exact: true });
       await expect(head).toBeInViewport();
       expect([path, await page.evaluate(() => document.documentElement.scrollWidth)]).toEqual([path, width]);
+      // Nor does a table run out of the part that holds it.
+      if (path === "/") expect(await page.getByRole("main").evaluate((m) => m.scrollWidth - m.clientWidth)).toBe(0);
     }
     await page.goto(`/jobs/${job.id}/section/${rope.linkId}`);
+    await expect(page.getByTestId("section")).toBeVisible();
     await expect(page.getByTestId("verdict")).toBeInViewport();
     await expectAccessible(page);
     // A mend is pressed with the thumb, and taken back from the tools of the index.

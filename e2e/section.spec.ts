@@ -200,6 +200,20 @@ test("two people on one link: the second is told, and chooses", async ({ browser
   await expect(b!.getByTestId("saved")).toContainText(":");
   // The first hears of it, and having nothing unsaved follows.
   await expect(a!.getByLabel(label)).toHaveValue("11.0");
+
+  // What the first did to the height has been overtaken: its undo says so once, and then goes on to the step before.
+  await a!.getByLabel("Rope Walk: mount height above ground, m").fill("8.2");
+  await a!.keyboard.press("Enter");
+  await a!.getByTestId("mast-near").focus();
+  await expect(a!.getByTestId("saved")).toContainText(":");
+  await a!.keyboard.press("Control+z");
+  await expect(a!.getByLabel("Rope Walk: mount height above ground, m")).not.toHaveValue("8.2");
+  await a!.keyboard.press("Control+z");
+  await expect(a!.getByText("was changed again since by someone else, and stays")).toBeVisible();
+  await expect(a!.getByLabel(label)).toHaveValue("11.0");
+  await a!.keyboard.press("Control+z");
+  await expect(a!.getByText("was changed again since by someone else, and stays")).toHaveCount(0);
+  await expect(a!.getByLabel(label)).toHaveValue("11.0");
   await a!.close();
   await b!.close();
 });

@@ -3,7 +3,7 @@ import { lonLats } from "../contract";
 import { verdictsOf } from "../service/verdicts";
 import { asClient } from "./actor";
 import type { JobNews } from "./changes";
-import { Refused, VersionClash } from "./clash";
+import { Refused } from "./clash";
 import { type Db, openDb } from "./client";
 import { listRadios } from "./hardware";
 import { historyOf, redoLast, takeBack, undoLast } from "./history";

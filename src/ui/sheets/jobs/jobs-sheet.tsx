@@ -11,7 +11,7 @@ import { VerdictMark } from "../../marks/verdict-mark";
 import { usePreferences } from "../../state/preferences";
 import { VERDICT_ORDER, VERDICT_WORD } from "../../wording/verdicts";
 import { BringJob } from "./bring-job";
-import { LinkTable } from "./link-table";
+import { ASIDE, LinkTable } from "./link-table";
 
 const NewJobDialog = lazyPart(() => import("./new-job-dialog").then((m) => m.NewJobDialog));
 const QuickPathDialog = lazyPart(() => import("./quick-path-dialog").then((m) => m.QuickPathDialog));
@@ -94,12 +94,20 @@ export const JobsSheet = () => {
               <table className="w-full border-collapse">
                 <thead>
                   <tr className="border-b border-ink text-left text-note text-ink-2 [&>th]:py-1.5 [&>th]:pl-4 [&>th]:font-normal">
-                    <th scope="col">No.</th>
+                    <th scope="col" className={ASIDE}>
+                      No.
+                    </th>
                     <th scope="col">Job</th>
-                    <th scope="col">Where</th>
+                    <th scope="col" className={ASIDE}>
+                      Where
+                    </th>
                     <th scope="col">Links by verdict</th>
-                    <th scope="col">Stage</th>
-                    <th scope="col">Last change</th>
+                    <th scope="col" className={ASIDE}>
+                      Stage
+                    </th>
+                    <th scope="col" className={ASIDE}>
+                      Last change
+                    </th>
                     <th scope="col">Day of visit</th>
                   </tr>
                 </thead>
@@ -111,7 +119,7 @@ export const JobsSheet = () => {
                       className={`h-9 border-b border-rule [&>td]:pl-4 ${s === chosen ? "bg-band" : ""}`}
                       onClick={() => setChosenId(s.job.id)}
                     >
-                      <td className="font-mono text-line">{String(s.job.number).padStart(3, "0")}</td>
+                      <td className={`font-mono text-line ${ASIDE}`}>{String(s.job.number).padStart(3, "0")}</td>
                       <td className="font-figure">
                         <Link
                           prefetch={false}
@@ -122,13 +130,13 @@ export const JobsSheet = () => {
                           {s.job.name}
                         </Link>
                       </td>
-                      <td>{s.job.place}</td>
+                      <td className={ASIDE}>{s.job.place}</td>
                       <td>
                         <MarkRow summary={s} />
                       </td>
-                      <td>{s.job.stage}</td>
-                      <td>{day(s.job.updatedAt)}</td>
-                      <td>{day(s.job.visitOn)}</td>
+                      <td className={ASIDE}>{s.job.stage}</td>
+                      <td className={ASIDE}>{day(s.job.updatedAt)}</td>
+                      <td className="pr-2">{day(s.job.visitOn)}</td>
                     </tr>
                   ))}
                 </tbody>

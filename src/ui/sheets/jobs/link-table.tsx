@@ -16,6 +16,9 @@ const worstText = (l: LinkVerdict, units: Units): string => {
     : `${lengthText(units, -l.worst.missM)} to spare, ${name}`;
 };
 
+/** Columns that a phone has no room for; the sheets of the job tell them. */
+export const ASIDE = "max-[700px]:hidden";
+
 /** The links of a job, a line each, in the order of their numbers. */
 export const LinkTable = ({ summary, units }: { summary: JobSummary; units: Units }) => {
   const { job, links } = summary;
@@ -49,25 +52,31 @@ export const LinkTable = ({ summary, units }: { summary: JobSummary; units: Unit
         <table className="w-full border-collapse text-line">
           <thead>
             <tr className="border-b border-ink text-left text-note text-ink-2 [&>th]:py-1 [&>th]:pl-4 [&>th]:font-normal">
-              <th scope="col">No.</th>
+              <th scope="col" className={ASIDE}>
+                No.
+              </th>
               <th scope="col">Near end</th>
               <th scope="col">Far end</th>
-              <th scope="col" className="text-right">
+              <th scope="col" className={`text-right ${ASIDE}`}>
                 Length
               </th>
-              <th scope="col">Gear</th>
+              <th scope="col" className={ASIDE}>
+                Gear
+              </th>
               <th scope="col">Verdict</th>
               <th scope="col">Worst place</th>
-              <th scope="col" className="text-right">
+              <th scope="col" className={`text-right ${ASIDE}`}>
                 Expected
               </th>
-              <th scope="col">Stage</th>
+              <th scope="col" className={ASIDE}>
+                Stage
+              </th>
             </tr>
           </thead>
           <tbody>
             {links.map((l) => (
               <tr key={l.linkId} className="h-[26px] border-b border-rule [&>td]:pl-4">
-                <td className="font-mono text-note">{String(l.number).padStart(2, "0")}</td>
+                <td className={`font-mono text-note ${ASIDE}`}>{String(l.number).padStart(2, "0")}</td>
                 <td className="text-near">{l.nearName}</td>
                 <td>
                   <Link
@@ -79,8 +88,8 @@ export const LinkTable = ({ summary, units }: { summary: JobSummary; units: Unit
                     {l.label === "" ? "" : `, ${l.label}`}
                   </Link>
                 </td>
-                <td className="text-right">{distanceText(units, l.pathM)}</td>
-                <td>{l.gear}</td>
+                <td className={`text-right ${ASIDE}`}>{distanceText(units, l.pathM)}</td>
+                <td className={ASIDE}>{l.gear}</td>
                 <td>
                   {l.fresh ? (
                     <span className={`flex items-center gap-2 font-figure v-${l.verdict}`}>
@@ -92,8 +101,8 @@ export const LinkTable = ({ summary, units }: { summary: JobSummary; units: Unit
                   )}
                 </td>
                 <td className={l.verdict === "short" ? "font-figure text-short-figure" : ""}>{l.fresh ? worstText(l, units) : ""}</td>
-                <td className="text-right">{!l.fresh ? "" : l.levelDbm === null ? "none" : dbmText(l.levelDbm)}</td>
-                <td className="pr-4">{l.stage}</td>
+                <td className={`text-right ${ASIDE}`}>{!l.fresh ? "" : l.levelDbm === null ? "none" : dbmText(l.levelDbm)}</td>
+                <td className={`pr-4 ${ASIDE}`}>{l.stage}</td>
               </tr>
             ))}
           </tbody>

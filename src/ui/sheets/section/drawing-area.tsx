@@ -182,14 +182,14 @@ export const DrawingArea = ({
         {children}
         <button
           type="button"
-          className="press text-line"
+          className="press flex-none text-line"
           aria-pressed={trueShape}
           title="True shape, or heights drawn taller (T)"
           onClick={() => setTrueShape(!trueShape)}
         >
           {base.exaggeration === 1 ? "heights 1:1" : `heights ×${base.exaggeration}`}
         </button>
-        <span className="no-print flex items-center">
+        <span className="no-print flex flex-none items-center">
           <BarButton label="Look closer" onClick={() => closer.nearer()}>
             <ZoomIn size={15} aria-hidden="true" />
           </BarButton>
@@ -200,7 +200,7 @@ export const DrawingArea = ({
             <Maximize2 size={14} aria-hidden="true" />
           </BarButton>
         </span>
-        <span className="text-ink-2">
+        <span className="min-w-0 truncate text-ink-2">
           {ghzText(evaluation.plan.centreMhz)}, {evaluation.plan.widthMhz} MHz
         </span>
       </div>

@@ -66,7 +66,7 @@ export const PictureMenu = ({
   ];
   return (
     <DropdownMenu.Root>
-      <DropdownMenu.Trigger className="press no-print text-line">Picture</DropdownMenu.Trigger>
+      <DropdownMenu.Trigger className="press no-print flex-none text-line">Picture</DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content align="start" sideOffset={6} className="z-10 border-[1.6px] border-ink bg-paper py-1">
           {items.map(([name, run]) => (

@@ -48,7 +48,7 @@ export const PolicyChoice = ({
   };
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
-      <Popover.Trigger className="press truncate text-line" data-testid="policy">
+      <Popover.Trigger className="press min-w-10 truncate text-line" data-testid="policy">
         {linkPolicyText(evaluation.plan.policy, over)}
       </Popover.Trigger>
       <Popover.Portal>

@@ -15,12 +15,12 @@ import { YearChoice } from "./year-choice";
 
 const PictureMenu = lazyPart(
   () => import("./picture-menu").then((m) => m.PictureMenu),
-  () => <span className="press text-line">Picture</span>,
+  () => <span className="press flex-none text-line">Picture</span>,
 );
 const PolicyChoice = lazyPart(
   () => import("./policy-choice").then((m) => m.PolicyChoice),
   // As long as what comes, so that nothing moves when it is here.
-  ({ evaluation, over }) => <span className="press truncate text-line">{linkPolicyText(evaluation.plan.policy, over)}</span>,
+  ({ evaluation, over }) => <span className="press min-w-10 truncate text-line">{linkPolicyText(evaluation.plan.policy, over)}</span>,
 );
 
 const HEADER_PX = 76;

@@ -13,7 +13,7 @@ export const YearChoice = ({
   last: number;
   choose: (year: number) => void;
 }) => (
-  <fieldset aria-label="Year drawn" className="flex items-center">
+  <fieldset aria-label="Year drawn" className="flex flex-none items-center">
     <button
       type="button"
       aria-label="A year earlier"
