@@ -25,7 +25,7 @@ export const LinkTable = ({ summary, units }: { summary: JobSummary; units: Unit
   const held = useHeldUp(links.some((l) => !l.fresh));
   return (
     <section aria-label={`Links of ${job.name}`}>
-      <div className="flex items-baseline gap-7 border-b border-ink px-4 pb-2 pt-4">
+      <div className="flex flex-wrap items-baseline gap-x-7 gap-y-1 border-b border-ink px-4 pb-2 pt-4">
         <h2 className="m-0 text-head font-bold">
           {String(job.number).padStart(3, "0")} {job.name}
         </h2>
