@@ -337,6 +337,33 @@ test("two browsers on one job see each other's edits", async ({ page, browser })
   await other.context().close();
 });
 
+test("a line of news that broke off: what others changed meanwhile is read once it is open again", async ({ page, request }) => {
+  const jobId = await openJob(page, "Broken line", "47.3000 N, 19.4000 W");
+  let [asked, changed] = [(): void => undefined, (): void => undefined];
+  const askedAgain = new Promise<void>((resolve) => {
+    asked = resolve;
+  });
+  const wasChanged = new Promise<void>((resolve) => {
+    changed = resolve;
+  });
+  let lines = 0;
+  await page.route("**/events", async (route) => {
+    lines++;
+    if (lines === 1) return route.fulfill({ contentType: "text/event-stream", body: "retry: 200\n\n" });
+    asked();
+    await wasChanged;
+    return route.continue();
+  });
+  await page.goto(`/jobs/${jobId}/ground`);
+  await expect(page.getByText("Sites, 0")).toBeVisible();
+  await askedAgain;
+  const made = await request.post(`/api/jobs/${jobId}/sites`, { data: { name: "Shed", latDeg: 47.301, lonDeg: -19.401, mountAglM: 5 } });
+  expect(made.ok()).toBe(true);
+  await expect(page.getByText("Sites, 0")).toBeVisible();
+  changed();
+  await expect(page.getByText("Sites, 1")).toBeVisible();
+});
+
 test("the survey on the phone keeps what was typed over a reload, and saves it", async ({ browser, request, baseURL }) => {
   const { job } = await demoJob(request);
   const context = await browser.newContext({

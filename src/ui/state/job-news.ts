@@ -7,7 +7,8 @@ import { clientId } from "./client-id";
 const SETTLE_MS = 120;
 
 /**
- * Follows what others change in a job, and what the queue does: everything read of it is read again.
+ * Follows what others change in a job, and what the queue does: everything read of it is read again. While nobody listened
+ * things may have changed too: what was read before is read again as soon as the line is open.
  * @param onOthers called when somebody else changed something.
  */
 export const useJobNews = (jobId: string, onOthers: () => void = () => undefined): void => {
@@ -19,6 +20,15 @@ export const useJobNews = (jobId: string, onOthers: () => void = () => undefined
     const source = new EventSource(`/api/jobs/${jobId}/events`);
     let timer: ReturnType<typeof setTimeout> | null = null;
     let whole = false;
+    const cameAtMs = Date.now();
+    let wasOpen = false;
+    source.onopen = () => {
+      if (wasOpen) {
+        void call.current.refresh(jobId);
+        call.current.onOthers();
+      } else void client.invalidateQueries({ predicate: (q) => q.state.dataUpdatedAt > 0 && q.state.dataUpdatedAt < cameAtMs });
+      wasOpen = true;
+    };
     source.onmessage = (event) => {
       const news = JSON.parse(event.data as string) as { entity: string; clientId: string | null };
       // One's own edits are read again where they are made; an import ends in another process.
