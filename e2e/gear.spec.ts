@@ -62,3 +62,44 @@ test("own radios and antennas by form and by file, then used in a link", async (
   await expect(edits.getByRole("alert")).toHaveText("Own Panel stands in a design of Merrow Harbour Trust; choose another there first.");
   await expect(page.getByRole("row", { name: /Own Panel 5 GHz ax/ })).toBeVisible();
 });
+
+test("the catalogue is searched, kept to a band, sorted by a figure and shown with other columns, by keys too", async ({
+  page,
+  request,
+}) => {
+  const { job } = await demoJob(request);
+  const radios = catalogue.radios as readonly { name: string; bandKey: string; antenna: { gainDbi?: number } }[];
+  await page.goto(`/jobs/${job.id}/gear`);
+  const part = page.getByRole("region", { name: "Radios" });
+  const names = (): Promise<string[]> => part.locator("tbody tr td:first-child").allTextContents();
+  await part.getByRole("combobox", { name: "Band" }).selectOption("60 GHz");
+  const of60 = radios.filter((r) => r.bandKey === "60").map((r) => r.name);
+  await expect(part.locator("tbody tr")).toHaveCount(of60.length);
+  expect((await names()).sort()).toEqual([...of60].sort());
+  await part.getByRole("combobox", { name: "Band" }).selectOption("all");
+
+  // A press sorts by a figure, another turns it round; what has no gain of its own stands at the weak end.
+  const gain = part.getByRole("columnheader", { name: "Gain, dBi" });
+  await gain.getByRole("button").focus();
+  await page.keyboard.press("Enter");
+  await expect(gain).toHaveAttribute("aria-sort", "descending");
+  const strongest = [...radios].sort((a, b) => (b.antenna.gainDbi ?? -999) - (a.antenna.gainDbi ?? -999))[0]!.name;
+  expect((await names())[0]).toBe(strongest);
+  await page.keyboard.press("Enter");
+  await expect(gain).toHaveAttribute("aria-sort", "ascending");
+  expect((await names()).at(-1)).toBe(strongest);
+
+  await part.getByLabel("Search radios").fill(strongest.slice(0, 5).toUpperCase());
+  await expect.poll(async () => (await names()).every((n) => n.toLowerCase().startsWith(strongest.slice(0, 5).toLowerCase()))).toBe(true);
+  await expect(part.getByRole("status")).toContainText(`of `);
+  await part.getByLabel("Search radios").fill("no such thing");
+  await expect(part.getByText("None by that.")).toBeVisible();
+  await part.getByLabel("Search radios").fill("");
+
+  await part.getByText("Columns").click();
+  await part.getByLabel("Hot above, dBm").check();
+  await expect(part.getByRole("columnheader", { name: "Hot above, dBm" })).toBeVisible();
+  await part.getByLabel("Widths, MHz").uncheck();
+  await expect(part.getByRole("columnheader", { name: "Widths, MHz" })).toHaveCount(0);
+  await expectAccessible(page);
+});

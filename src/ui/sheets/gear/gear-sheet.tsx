@@ -5,15 +5,16 @@ import type { HardwareDto } from "@/contract";
 import { bodyOf, postText } from "../../api/client";
 import { keepFile } from "../../api/keep-file";
 import { keys, useHardware, useJob, useVerdicts } from "../../api/queries";
+import { DataTable } from "../../controls/data-table";
 import { Sheet } from "../../frame/sheet";
 import { Trouble } from "../../frame/trouble";
 import { UnitsButton } from "../../frame/units-button";
 import { useJobHistory } from "../../state/job-history";
 import { errorSentence } from "../../wording/errors";
-import { figure } from "../../wording/numbers";
 import { BasisCell } from "../basis/basis-cell";
 import { useJobIndex } from "../job-index";
 import { SHEETS } from "../registry";
+import { ANTENNA_COLUMNS, RADIO_COLUMNS } from "./hardware-columns";
 import { AntennaForm, RadioForm } from "./hardware-forms";
 import { HardwareHistory } from "./hardware-history";
 
@@ -128,70 +129,9 @@ export const GearSheet = ({ jobId }: { jobId: string }) => {
               )}
             </div>
           )}
-          <table className="w-full border-collapse text-line">
-            <thead>
-              <tr className="sticky top-0 border-b border-ink bg-paper text-left text-note text-ink-2 [&>th]:whitespace-nowrap [&>th]:py-1 [&>th]:pl-4 [&>th]:font-normal">
-                <th scope="col">Radio</th>
-                <th scope="col">Band</th>
-                <th scope="col">Standard</th>
-                <th scope="col">Widths, MHz</th>
-                <th scope="col" className="text-right">
-                  Power, dBm
-                </th>
-                <th scope="col" className="text-right">
-                  Gain, dBi
-                </th>
-                <th scope="col" className="text-right">
-                  To, km
-                </th>
-                <th scope="col">Source</th>
-              </tr>
-            </thead>
-            <tbody>
-              {radios.map((r) => (
-                <tr key={r.id} className="border-b border-rule [&>td]:whitespace-nowrap [&>td]:py-[3px] [&>td]:pl-4">
-                  <td className="font-figure">{r.name}</td>
-                  <td>{r.bandKey} GHz</td>
-                  <td>{r.standard === "single carrier QAM" ? "QAM" : r.standard}</td>
-                  <td>{r.channelWidthsMhz.join(", ")}</td>
-                  <td className="text-right font-mono">
-                    {figure(r.minTxPowerDbm)} to {figure(r.modulations[0]?.maxTxPowerDbm ?? 0)}
-                  </td>
-                  <td className="text-right font-mono">{r.antenna.gainDbi === undefined ? "antenna's" : figure(r.antenna.gainDbi, 1)}</td>
-                  <td className="text-right font-mono">{figure(r.maxLinkKm, r.maxLinkKm < 1 ? 1 : 0)}</td>
-                  <td>{r.source}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-          <table className="mb-4 mt-5 w-full border-collapse text-line">
-            <thead>
-              <tr className="border-b border-ink text-left text-note text-ink-2 [&>th]:whitespace-nowrap [&>th]:py-1 [&>th]:pl-4 [&>th]:font-normal">
-                <th scope="col">Antenna</th>
-                <th scope="col">Form</th>
-                <th scope="col">Bands, MHz</th>
-                <th scope="col" className="text-right">
-                  Gain, dBi
-                </th>
-                <th scope="col" className="text-right">
-                  Beam, °
-                </th>
-                <th scope="col">Source</th>
-              </tr>
-            </thead>
-            <tbody>
-              {antennas.map((a) => (
-                <tr key={a.id} className="border-b border-rule [&>td]:whitespace-nowrap [&>td]:py-[3px] [&>td]:pl-4">
-                  <td className="font-figure">{a.name}</td>
-                  <td>{a.form}</td>
-                  <td>{a.bandsMhz.map((b) => `${b.low} to ${b.high}`).join(", ")}</td>
-                  <td className="text-right font-mono">{figure(a.gainDbi, 1)}</td>
-                  <td className="text-right font-mono">{a.azimuthBeamwidthDeg}</td>
-                  <td>{a.source}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+          <DataTable label="Radios" rows={radios} columns={RADIO_COLUMNS} />
+          <div className="h-6" />
+          <DataTable label="Antennas" rows={antennas} columns={ANTENNA_COLUMNS} />
         </div>
         <aside aria-label="Own hardware" className="min-h-0 overflow-auto border-l border-ink px-5 py-4">
           <div className="mb-3 flex gap-5">

@@ -1,0 +1,41 @@
+import type { HardwareDto } from "@/contract";
+import type { DataColumn } from "../../controls/data-table";
+import { figure } from "../../wording/numbers";
+
+type RadioRow = HardwareDto["radios"][number];
+type AntennaRow = HardwareDto["antennas"][number];
+
+const mostPowerDbm = (r: RadioRow): number => r.modulations[0]?.maxTxPowerDbm ?? 0;
+const portMbps = (r: RadioRow): number => Math.max(0, ...r.ethernetPorts.map((p) => p.speedMbps));
+
+/** What a radio is chosen by, then what may be looked up. */
+export const RADIO_COLUMNS: readonly DataColumn<RadioRow>[] = [
+  { name: "Radio", value: (r) => r.name },
+  { name: "Band", value: (r) => `${r.bandKey} GHz`, chosen: true },
+  { name: "Standard", value: (r) => (r.standard === "single carrier QAM" ? "QAM" : r.standard), chosen: true },
+  { name: "Widths, MHz", value: (r) => r.channelWidthsMhz.join(", ") },
+  { name: "Power, dBm", value: mostPowerDbm, cell: (r) => `${figure(r.minTxPowerDbm)} to ${figure(mostPowerDbm(r))}`, numeric: true },
+  {
+    name: "Gain, dBi",
+    value: (r) => r.antenna.gainDbi ?? Number.NEGATIVE_INFINITY,
+    cell: (r) => (r.antenna.gainDbi === undefined ? "antenna's" : figure(r.antenna.gainDbi, 1)),
+    numeric: true,
+  },
+  { name: "To, km", value: (r) => r.maxLinkKm, cell: (r) => figure(r.maxLinkKm, r.maxLinkKm < 1 ? 1 : 0), numeric: true },
+  { name: "Family", value: (r) => r.family, aside: true },
+  { name: "Roles", value: (r) => r.roles.join(", "), aside: true },
+  { name: "Port, Mbps", value: portMbps, cell: (r) => figure(portMbps(r), 0), numeric: true, aside: true },
+  { name: "Hot above, dBm", value: (r) => r.maxOperatingInputDbm, cell: (r) => figure(r.maxOperatingInputDbm), numeric: true, aside: true },
+  { name: "Noise figure, dB", value: (r) => r.noiseFigureDb, cell: (r) => figure(r.noiseFigureDb), numeric: true, aside: true },
+  { name: "Radar detection", value: (r) => (r.radarDetection ? "yes" : "no"), aside: true },
+  { name: "Source", value: (r) => r.source, chosen: true },
+];
+
+export const ANTENNA_COLUMNS: readonly DataColumn<AntennaRow>[] = [
+  { name: "Antenna", value: (a) => a.name },
+  { name: "Form", value: (a) => a.form, chosen: true },
+  { name: "Bands, MHz", value: (a) => a.bandsMhz.map((b) => `${b.low} to ${b.high}`).join(", ") },
+  { name: "Gain, dBi", value: (a) => a.gainDbi, cell: (a) => figure(a.gainDbi, 1), numeric: true },
+  { name: "Beam, °", value: (a) => a.azimuthBeamwidthDeg, numeric: true },
+  { name: "Source", value: (a) => a.source, chosen: true },
+];
