@@ -181,22 +181,30 @@ const NOTHING: UndoneDto = { step: null, rows: [] };
 
 /**
  * Takes back this browser's newest edit of a job; nothing when there is none.
- * @param passed edits that could not be taken back and are passed over.
+ * @param known edits whose refusal was told before: where they still cannot be taken back they are passed over.
  * @throws Refused with the edit's number among its values: "overtaken" when somebody has changed the same fields since, or the rule
  * that forbids it.
  */
-export const undoLast = (db: Db, jobId: string, passed: readonly number[] = []): Promise<UndoneDto> =>
+export const undoLast = (db: Db, jobId: string, known: readonly number[] = []): Promise<UndoneDto> =>
   locked(db, jobId, async (tx) => {
-    const c = await lastMade(tx, jobId, passed);
-    if (c === undefined) return NOTHING;
-    try {
-      return await turn(tx, c, "undo");
-    } catch (error) {
-      if (error instanceof VersionClash) throw new Refused("overtaken", c.entity, { changeId: c.id, name: titleOfLog(c.before, c.after) });
-      if (error instanceof Refused) throw new Refused(error.code, error.path, { ...error.values, changeId: c.id });
-      throw error;
+    const passed: number[] = [];
+    for (;;) {
+      const c = await lastMade(tx, jobId, passed);
+      if (c === undefined) return NOTHING;
+      try {
+        return await tx.transaction((step) => turn(step, c, "undo"));
+      } catch (error) {
+        if (!(error instanceof VersionClash || error instanceof Refused)) throw error;
+        if (!known.includes(c.id)) throw refusalOf(c, error);
+        passed.push(c.id);
+      }
     }
   });
+
+const refusalOf = (c: ChangeRow, error: VersionClash | Refused): Refused =>
+  error instanceof VersionClash
+    ? new Refused("overtaken", c.entity, { changeId: c.id, name: titleOfLog(c.before, c.after) })
+    : new Refused(error.code, error.path, { ...error.values, changeId: c.id });
 
 /** Does again what this browser last took back; nothing when there is nothing, or a newer edit stands. */
 export const redoLast = (db: Db, jobId: string): Promise<UndoneDto> =>

@@ -117,11 +117,10 @@ const one = (
     const asideNearM = surveyAlone ? 0 : draw.asideM(0);
     const asideFarM = surveyAlone ? 0 : draw.asideM(profile.pathM);
     const asidePerM = (asideFarM - asideNearM) / profile.pathM;
-    // The ray comes no nearer to the ground than by this, and rises no further above it.
+    // The ray comes no nearer to the ground than by this.
     const leastMoveM = Math.min(upNearM, upFarM) - field.highestM();
-    const mostMoveM = Math.max(upNearM, upFarM) - field.lowestM();
-    // Over what stands on the ground a rise is no harm; under a crown it is.
-    const harmM = Math.max(0, -leastMoveM, bodies.someHang ? mostMoveM : 0);
+    // Over what stands on the ground a rise is no harm; under what hangs it is.
+    const harmM = Math.max(0, -leastMoveM, bodies.someHang ? Math.max(upNearM, upFarM) - field.lowestM() : 0);
     const mostBesideM = harmM + Math.abs(asideNearM) + Math.abs(asideFarM);
     for (let k = 0; k < bodies.count; k++) {
       if (bodies.leastM[k]! - mostBesideM > leastM) break;

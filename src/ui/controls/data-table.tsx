@@ -57,6 +57,8 @@ export const DataTable = <R extends { readonly id: string }>({
       columns.map((c) => ({
         id: c.name,
         accessorFn: c.value,
+        // Words are searched for: a figure is sorted by.
+        enableGlobalFilter: c.numeric !== true,
         sortFn: c.numeric === true ? ("numbers" as const) : ("words" as const),
         filterFn: (row: { getValue: (id: string) => unknown }, id: string, wanted: unknown) => String(row.getValue(id)) === wanted,
       })),

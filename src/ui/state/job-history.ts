@@ -35,13 +35,13 @@ export const useJobHistory = (jobId: string, onError: (error: unknown) => void, 
       return done;
     };
     // What could not be taken back is told once; the next time the step before it is.
-    const passed = new Set<number>();
+    const told = new Set<number>();
     const step = (redo: boolean): void => {
-      send("undo", redo ? { redo } : { redo, passed: [...passed] })
+      send("undo", redo ? { redo } : { redo, told: [...told] })
         .then(({ step: done }) => setLast(done === null ? null : `${redo ? "done again" : "undone"}: ${stepText(done)}`))
         .catch((error: unknown) => {
           const changeId = bodyOf(error).values?.changeId;
-          if (typeof changeId === "number") passed.add(changeId);
+          if (typeof changeId === "number") told.add(changeId);
           held.current.onError(error);
         })
         .finally(() => void held.current.refresh(jobId));

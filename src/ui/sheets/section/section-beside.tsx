@@ -42,9 +42,8 @@ const Findings = ({ open }: { open: OpenSection }) => {
   );
 };
 
-/** What stands beside the drawing: findings with their mends, the radios, another design to hold it against. */
-export const SectionBeside = ({ open, actions }: { open: OpenSection; actions: LinkActions }) => {
-  const { bundle, hardware, units, beside, status, calm, change } = open;
+const Tabs = ({ open, actions }: { open: OpenSection; actions: LinkActions }) => {
+  const { bundle, hardware, units, calm, change } = open;
   const { evaluation, design } = calm;
   const gear = (
     <GearPanel
@@ -74,28 +73,21 @@ export const SectionBeside = ({ open, actions }: { open: OpenSection; actions: L
       drop={actions.dropDesign}
     />
   );
+  return (
+    <BesideTabs shown={open.beside} show={open.setBeside}>
+      {{ findings: <Findings open={open} />, gear, compare }}
+    </BesideTabs>
+  );
+};
+
+/** What stands beside the drawing: findings with their mends, the radios, another design to hold it against. */
+export const SectionBeside = ({ open, actions }: { open: OpenSection; actions: LinkActions }) => {
+  const { bundle, hardware, units, beside, status, calm, setAside, isStart, compared, comparedEvaluation, elsewhere } = open;
   // How it is kept is looked at only while it clashes.
   const clashing = status.kind === "clash" ? status : null;
-  const of = [
-    bundle,
-    hardware,
-    units,
-    beside,
-    calm,
-    clashing,
-    open.setAside,
-    open.isStart,
-    open.compared,
-    open.comparedEvaluation,
-    open.elsewhere,
-  ];
   return (
-    <Calm of={of}>
-      {() => (
-        <BesideTabs shown={beside} show={open.setBeside}>
-          {{ findings: <Findings open={open} />, gear, compare }}
-        </BesideTabs>
-      )}
+    <Calm of={[bundle, hardware, units, beside, calm, clashing, setAside, isStart, compared, comparedEvaluation, elsewhere]}>
+      {() => <Tabs open={open} actions={actions} />}
     </Calm>
   );
 };

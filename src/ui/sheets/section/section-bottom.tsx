@@ -1,5 +1,5 @@
 "use client";
-import { useId } from "react";
+import { useId, useMemo } from "react";
 import { latLons } from "@/contract";
 import { inverse } from "@/core/geo";
 import { verdictOf } from "@/core/link";
@@ -22,12 +22,17 @@ export const SectionBottom = ({ open, actions }: { open: OpenSection; actions: L
   const levelId = useId();
   const wholeJob = useJob(jobId).data;
   const features = useFeatures(jobId, [near, far], view === "elsewhere");
-  const lines = (features.data?.features ?? []).filter(
-    (f) => f.points.length > 1 && [near, far].some((site) => latLons(f.points).some((p) => inverse(p, site).distanceM <= LINE_REACH_M)),
+  const named = features.data?.features;
+  const lines = useMemo(
+    () =>
+      (named ?? []).filter(
+        (f) => f.points.length > 1 && [near, far].some((site) => latLons(f.points).some((p) => inverse(p, site).distanceM <= LINE_REACH_M)),
+      ),
+    [named, near, far],
   );
   const { evaluation, design, doubt } = calm;
   return (
-    <Calm of={[bundle, units, calm, reverse, view, year, wholeJob, lines.length]}>
+    <Calm of={[bundle, units, calm, reverse, view, year, wholeJob, lines]}>
       {() => (
         <BottomPanel
           doubt={doubt}

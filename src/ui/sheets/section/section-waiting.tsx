@@ -56,7 +56,9 @@ export const SectionWaiting = ({
       actions={[]}
       strip={[
         { label: "Job", value: job?.name ?? "", grow: 2 },
-        linkCell(link?.fresh === true ? link : null),
+        link?.fresh === true
+          ? linkCell(link)
+          : { label: "Link", value: link === undefined ? "" : `${link.nearName} to ${link.farName}`, grow: 2.5 },
         { label: "Sheet", value: "", grow: 1 },
         { label: "Day of visit", value: job?.visitOn ?? "", grow: 1 },
         { label: "Units", value: <UnitsButton />, grow: 0.9 },

@@ -6,12 +6,12 @@ import { redoLast, undoLast } from "@/data/history";
 
 type Context = { params: Promise<{ jobId: string }> };
 
-/** `passed`: edits that could not be taken back before. */
-const asked = z.object({ redo: z.boolean(), passed: z.array(z.int().positive()).max(1000).default([]) });
+/** `told`: edits whose refusal was told before. */
+const asked = z.object({ redo: z.boolean(), told: z.array(z.int().positive()).max(1000).default([]) });
 
 /** Takes back this browser's newest edit of the job, or does the last undone one again. */
 export const POST = (request: Request, { params }: Context): Promise<Response> =>
   handleJob(request, "write", params, async (job) => {
-    const { redo, passed } = await parseBody(request, asked);
-    return redo ? redoLast(db(), job.id) : undoLast(db(), job.id, passed);
+    const { redo, told } = await parseBody(request, asked);
+    return redo ? redoLast(db(), job.id) : undoLast(db(), job.id, told);
   });
