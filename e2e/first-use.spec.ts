@@ -100,6 +100,7 @@ test("what is missing or wrong is named; two positions and terrain leave the gro
 test("every sheet fits a phone and a tablet: nothing beside the screen, the worst word in view", async ({ page, request }) => {
   const { job, links } = await demoJob(request);
   const rope = links.find((l) => l.farName === "Rope Walk")!;
+  const weighbridge = links.find((l) => l.farName === "Weighbridge")!;
   const sheets = [
     ["/", "Register of jobs"],
     [`/jobs/${job.id}/brief`, "Brief"],
@@ -122,6 +123,13 @@ test("every sheet fits a phone and a tablet: nothing beside the screen, the wors
       // Nor does a table run out of the part that holds it.
       if (path === "/") expect(await page.getByRole("main").evaluate((m) => m.scrollWidth - m.clientWidth)).toBe(0);
     }
+    // Ten figures of a path of 200 m: they stand apart.
+    await page.goto(`/jobs/${job.id}/section/${weighbridge.linkId}`);
+    await expect(page.getByTestId("section")).toBeVisible();
+    const figures = await page
+      .locator('svg[data-drawing="axis"] text')
+      .evaluateAll((all) => all.map((t) => t.getBoundingClientRect()).map((r) => ({ from: r.left, to: r.right })));
+    for (let i = 1; i < figures.length; i++) expect(figures[i]!.from).toBeGreaterThan(figures[i - 1]!.to);
     await page.goto(`/jobs/${job.id}/section/${rope.linkId}`);
     await expect(page.getByTestId("section")).toBeVisible();
     await expect(page.getByTestId("verdict")).toBeInViewport();

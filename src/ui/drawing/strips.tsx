@@ -11,10 +11,15 @@ import { distanceTicks } from "./ticks";
 import { TYPE } from "./type";
 
 const UNIT_PX = 44;
+const MOST_TICKS = 9;
+/** Room of a figure of five digits; ticks may come out up to half as many again as were asked for. */
+const TICK_ROOM_PX = 64;
 
 /** The distance axis under the section. */
 export const DistanceAxis = memo(({ scale, pathM, units }: { scale: SectionScale; pathM: number; units: Units }) => {
-  const { ticks, unit } = distanceTicks(pathM, units, 9, scale.atX(0), scale.atX(scale.width));
+  const seenPx = Math.min(scale.width, scale.x(pathM)) - Math.max(0, scale.x(0));
+  const count = Math.max(2, Math.min(MOST_TICKS, Math.floor(seenPx / TICK_ROOM_PX)));
+  const { ticks, unit } = distanceTicks(pathM, units, count, scale.atX(0), scale.atX(scale.width));
   // The unit has the place at the right edge.
   const shown = ticks.filter((t) => scale.x(t.atM) < scale.width - UNIT_PX);
   const last = shown[shown.length - 1];

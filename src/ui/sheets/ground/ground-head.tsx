@@ -56,7 +56,7 @@ export const GroundHead = ({
               : `Contours every ${lengthText(units, knowledge.intervalM, units === "metric" ? (knowledge.intervalM < 1 ? 2 : 0) : 1)}; ${finest.name}, ±${lengthText(units, finest.sigmaM, 2)}`}
         </p>
         {knowledge !== null && finest === undefined && tooFine.length === 0 && (
-          <p className="m-0 flex gap-4 text-line">
+          <p className="m-0 flex flex-wrap items-baseline gap-x-4 text-line">
             <button type="button" className="press text-line" onClick={bringIn}>
               Bring in terrain
             </button>
