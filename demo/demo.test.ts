@@ -23,10 +23,8 @@ import { bilinearSampler, sampleGround } from "../src/core/terrain";
 import { CLIMATE, end, POLICY, plan } from "../src/core/testing/scene";
 import { type DemoJob, type DemoOptions, generateDemo } from "./generate";
 import { obstacleInputsOf, terrainGridOf } from "./grids";
-import { demoHardware } from "./seed";
+import { gridsOf, plannedPath } from "./plans";
 import { writeDemoFiles } from "./write-files";
-
-const catalogue = demoHardware();
 
 interface Judged {
   readonly result: LinkResult;
@@ -38,34 +36,12 @@ interface Judged {
 }
 
 const judge = (demo: DemoJob): Judged[] => {
-  const grids = demo.grids.map((g, i) => terrainGridOf(g, String(i)));
-  const obstacles = obstacleInputsOf(demo, 2026);
+  const grids = gridsOf(demo);
   return demo.links.map((l) => {
-    const [near, far] = [l.near, l.far].map((key) => demo.sites.find((s) => s.key === key)!) as [
-      DemoJob["sites"][number],
-      DemoJob["sites"][number],
-    ];
-    const profile = assembleProfile(near.position, far.position, grids, obstacles, demo.features, 2026);
-    const at = (s: typeof near, i: 0 | 1) =>
-      end(s.name, s.mountAglM, {
-        mountMaxAglM: s.mountMaxAglM,
-        txPowerDbm: l.powerDbm[i],
-        radio: catalogue.radios.find((r) => r.id === l.radio[i])!,
-        use: usesOf(catalogue.radios.find((r) => r.id === l.radio[0])!, catalogue.radios.find((r) => r.id === l.radio[1])!)[i],
-        barrier: i === 1 && l.farWall !== undefined ? { kind: "material", material: l.farWall } : null,
-        aim: i === 0 && l.nearAim !== undefined ? l.nearAim : AIMED,
-      });
-    const planned = plan(at(near, 0), at(far, 1), {
-      centreMhz: l.centreMhz,
-      widthMhz: l.widthMhz,
-      needToFarMbps: l.needMbps[0],
-      needToNearMbps: l.needMbps[1],
-      policy: POLICY,
-      climate: CLIMATE,
-    });
+    const { planned, profile } = plannedPath(demo, grids, l);
     const path = preparePath(planned, profile);
     const result = evaluatePrepared(planned, path);
-    return { result, found: findings(planned, path, result), far: far.name, label: l.label, planned, path };
+    return { result, found: findings(planned, path, result), far: planned.far.name, label: l.label, planned, path };
   });
 };
 

@@ -26,6 +26,17 @@ const patternFields = {
   cuts: z.object({ azimuth: cut, elevation: cut }).optional(),
 };
 
+/** What a unit is chosen by beside its radio. */
+const priceEur = z.number().min(0, "a price is 0 or above").max(1_000_000);
+const sizeMm = z.looseObject({ width: z.number().gt(0).max(10_000), height: z.number().gt(0).max(10_000) });
+const poleDiameterMm = z
+  .object({ low: z.number().min(0).max(2000), high: z.number().min(0).max(2000) })
+  .refine((p) => p.high >= p.low, "high must not be below low");
+const temperatureC = z
+  .object({ low: z.number().min(-90).max(90), high: z.number().min(-90).max(90) })
+  .refine((t) => t.high > t.low, "high must be above low");
+const connectorFields = { connector: z.string().max(40).optional(), connectorCount: z.number().int().min(1).max(16).optional() };
+
 const POLARISATIONS =
   "dual linear H+V, dual slant +45/-45, single linear V, single linear H, single linear V or H by turning the feed, circular";
 const polarisation = z
@@ -81,6 +92,7 @@ export const radioSchema = z.looseObject({
       elevationBeamwidthDeg: beamwidthDeg.optional(),
       diameterMm: z.number().gt(0).max(5000).nullish(),
       ...patternFields,
+      ...connectorFields,
     })
     .refine((a) => a.kind === "connectorised" || a.gainDbi !== undefined, "an integrated antenna needs its gain"),
   modulations: z.array(modulation).min(1).max(40),
@@ -89,6 +101,11 @@ export const radioSchema = z.looseObject({
     .min(1)
     .max(16),
   automaticPowerControl: z.boolean().optional(),
+  priceEur: priceEur.optional(),
+  powerKinds: z.array(z.string().min(1).max(40)).max(12).optional(),
+  sizeMm: sizeMm.optional(),
+  poleDiameterMm: poleDiameterMm.optional(),
+  temperatureC: temperatureC.optional(),
 }) satisfies z.ZodType<Radio>;
 
 export const antennaSchema = z.looseObject({
@@ -102,6 +119,10 @@ export const antennaSchema = z.looseObject({
   diameterMm: z.number().gt(0).max(5000).nullish(),
   polarisation: polarisation.optional(),
   ...patternFields,
+  ...connectorFields,
+  priceEur: priceEur.optional(),
+  sizeMm: sizeMm.optional(),
+  poleDiameterMm: poleDiameterMm.optional(),
 }) satisfies z.ZodType<Antenna>;
 
 /** A hardware file: the same shape as the catalogue that ships. */

@@ -1,11 +1,10 @@
-import { type BarrierLoss, barrierLoss } from "../propagation";
+import type { BarrierLoss } from "../propagation";
 import {
   type AirtimeResult,
   type Asker,
   accessOf,
   commonTable,
   exposureDistance,
-  matchPolarisation,
   noiseFloorDbm,
   noiseRiseDb,
   plannedRateMbps,
@@ -14,17 +13,8 @@ import {
   usableRate,
 } from "../radio";
 import { type Fading, staircaseOf, wetCoverDb } from "./availability";
-import {
-  aimDoubtDb,
-  aimLossDb,
-  antennaNameOf,
-  beamwidthOf,
-  gainOf,
-  halfApertureOf,
-  nearFieldOf,
-  polarisationOf,
-  polarisationWordsOf,
-} from "./end-gear";
+import { aimDoubtDb, antennaNameOf, beamwidthOf, gainOf, halfApertureOf, polarisationWordsOf } from "./end-gear";
+import { type Gains, gainsAround } from "./gains";
 import { fadingOnce } from "./kept";
 import { ladderOf, pickRung } from "./ladder";
 import type { PathState } from "./path-state";
@@ -119,49 +109,8 @@ export const askerOf = (plan: LinkPlan, end: EndPlan): Asker => ({
   day: plan.day,
 });
 
-/** Gains and losses of one direction around the air, dB; what does not depend on the level. */
-const around = (plan: LinkPlan, tx: EndPlan, rx: EndPlan, state: PathState) => {
-  const { profile } = state.path;
-  const near = tx === plan.near;
-  const outBearingDeg = near ? profile.nearBearingDeg : profile.farBearingDeg;
-  const inBearingDeg = near ? profile.farBearingDeg : profile.nearBearingDeg;
-  const outTiltDeg = near ? state.nearTiltDeg : state.farTiltDeg;
-  const inTiltDeg = near ? state.farTiltDeg : state.nearTiltDeg;
-  const frequencyGhz = plan.centreMhz / 1000;
-  const barrierOut = tx.barrier === null ? null : barrierLoss(tx.barrier, frequencyGhz);
-  const barrierIn = rx.barrier === null ? null : barrierLoss(rx.barrier, frequencyGhz);
-  const chainsDb = 10 * Math.log10(tx.radio.chains);
-  const aimOutDb = aimLossDb(state.path, tx, outBearingDeg, outTiltDeg);
-  const aimInDb = aimLossDb(state.path, rx, inBearingDeg, inTiltDeg);
-  const nearFieldDb = nearFieldOf(plan, state.rayM, state.path.wavelengthM);
-  const polarisation = matchPolarisation(polarisationOf(tx), polarisationOf(rx));
-  const cablesDb = tx.feederLossDb + tx.connectorLossDb + rx.feederLossDb + rx.connectorLossDb;
-  const barriersDb = (barrierOut?.medianDb ?? 0) + (barrierIn?.medianDb ?? 0);
-  return {
-    outBearingDeg,
-    inBearingDeg,
-    outTiltDeg,
-    inTiltDeg,
-    barrierOut,
-    barrierIn,
-    chainsDb,
-    aimOutDb,
-    aimInDb,
-    nearFieldDb,
-    polarisation,
-    totalDb: gainOf(tx) + gainOf(rx) + aimOutDb + aimInDb - chainsDb - cablesDb - barriersDb - nearFieldDb - polarisation.lossDb,
-  };
-};
-
 /** The same as terms in the order of the level line, with the air between them. */
-const termsOf = (
-  plan: LinkPlan,
-  tx: EndPlan,
-  rx: EndPlan,
-  state: PathState,
-  transmit: LevelTerm,
-  g: ReturnType<typeof around>,
-): LevelTerm[] => [
+const termsOf = (plan: LinkPlan, tx: EndPlan, rx: EndPlan, state: PathState, transmit: LevelTerm, g: Gains): LevelTerm[] => [
   transmit,
   plain("chains", -g.chainsDb, "total to one chain", { chains: tx.radio.chains }),
   plain("feeder-out", -tx.feederLossDb, "typed"),
@@ -212,7 +161,7 @@ export const directionOf = (
   const regulation = regulate(plan.policy.domain, plan.centreMhz, plan.widthMhz, askerOf(plan, tx), cableDb);
   const legalDbm = regulation.status === "allowed" ? regulation.maxConductedDbm : Number.POSITIVE_INFINITY;
   const setPowerDbm = tx.txPowerDbm;
-  const gains = around(plan, tx, rx, state);
+  const gains = gainsAround(plan, tx, rx, state);
   const fixedDb = gains.totalDb + state.airDb;
   const floorDbm = noiseFloorDbm(plan.widthMhz, rx.radio.noiseFigureDb);
   const riseDb = noiseRiseDb(floorDbm, rx.interferenceDbm);

@@ -73,7 +73,7 @@ const aimOfDraw = (patterns: readonly Pattern[], uniform: () => number): number 
 export const levelDraw = (
   plan: LinkPlan,
   state: PathState,
-  direction: Direction,
+  direction: Pick<Direction, "terms">,
   field: GroundField,
   sections: readonly BodySection[],
   uniform: () => number,

@@ -148,3 +148,21 @@ export const outageRung = (d: Direction, other: Direction): LadderRung | undefin
   const taken = shared ? shareOf(other.needMbps ?? 0, otherRate) : 0;
   return d.rates.find((r) => need / r.airtime.airTcpMbps + taken <= 1)?.rung;
 };
+
+/** R0.01 is drawn lognormal about what was typed (ours). */
+const RAIN_SIGMA = 0.2;
+const RAIN_STEPS = 12;
+const RAIN_REACH_SIGMAS = 3;
+
+/** Margin that the year asks for, by how many sigma the rain is heavier than typed: a table with straight lines between. */
+export const marginsByRain = (way: Way): ((sigmas: number) => number) => {
+  const table = Array.from({ length: RAIN_STEPS + 1 }, (_, i) =>
+    way.yearMarginDb(Math.exp(RAIN_SIGMA * RAIN_REACH_SIGMAS * ((2 * i) / RAIN_STEPS - 1))),
+  );
+  return (sigmas) => {
+    const u = Math.min(RAIN_STEPS - 1e-9, Math.max(0, ((sigmas / RAIN_REACH_SIGMAS + 1) * RAIN_STEPS) / 2));
+    const i = Math.floor(u);
+    const [a, b] = [table[i]!, table[i + 1]!];
+    return Number.isFinite(a) && Number.isFinite(b) ? a + (b - a) * (u - i) : Math.max(a, b);
+  };
+};

@@ -100,10 +100,11 @@ const gasTerm = (plan: LinkPlan, path: PreparedPath, frequencyGhz: number, rayM:
   };
 };
 
-export const pathStateOf = (plan: LinkPlan, path: PreparedPath): PathState => {
+/** @param draw false takes the chance of clearance from the worst place alone, for trying many channels. */
+export const pathStateOf = (plan: LinkPlan, path: PreparedPath, draw = true): PathState => {
   const { ray, nearAmslM, farAmslM, nearWallOf, farWallOf } = rayOf(plan, path);
   const conditions = conditionsOf(plan, path, (k) => (k === plan.policy.kFactor ? ray : rayOf(plan, path, k).ray));
-  const { result: clearance, bodies } = clearanceOf(path, conditions, plan);
+  const { result: clearance, bodies } = clearanceOf(path, conditions, plan, draw);
   const rayM = ray.endM - ray.startM;
   const frequencyGhz = plan.centreMhz / 1000;
   const widestM = 2 * Math.max(ray.startHalfApertureM, ray.endHalfApertureM);

@@ -171,11 +171,12 @@ const gasOf = (plan: LinkPlan): number => {
   return gas.oxygenDbPerKm + gas.waterDbPerKm;
 };
 
-/** @returns the path made ready for one channel centre, k, air and set of trims. */
-export const preparePath = (plan: LinkPlan, profile: PathProfile): PreparedPath => {
+/** What of a path does not depend on the channel. */
+type Standing = Omit<PreparedPath, "near" | "wavelengthM" | "bare" | "screens" | "pattern" | "gasDbPerKm">;
+
+const standingOf = (plan: LinkPlan, profile: PathProfile): Standing => {
   const groundAt = groundSampler(profile);
   const bodies = profile.bodies.map((b) => prepareBody(b, plan, groundAt));
-  const lambda = wavelengthM(plan.centreMhz / 1000);
   let unknownGroundM = 0;
   for (let i = 1; i < profile.distanceM.length; i++) {
     const known = !Number.isNaN(profile.groundAmslM[i]!) && !Number.isNaN(profile.groundAmslM[i - 1]!);
@@ -183,21 +184,38 @@ export const preparePath = (plan: LinkPlan, profile: PathProfile): PreparedPath 
   }
   const level = levelStretches(profile.distanceM, profile.groundAmslM);
   const seaM = level.reduce((sum, l) => sum + (l.sea ? l.toM - l.fromM : 0), 0);
-  const seaShare = Math.min(1, seaM / profile.pathM);
+  return {
+    profile,
+    bodies,
+    standing: bodies.filter((b) => !isRemoved(b.body, plan)),
+    side: profile.side == null ? null : prepareSide(profile.side, profile.groundAmslM),
+    unknownGroundM,
+    level,
+    seaShare: Math.min(1, seaM / profile.pathM),
+    groundAt,
+    datasetAt: (xM) => profile.datasetIndex[indexBefore(profile.distanceM, Math.min(profile.pathM, Math.max(0, xM)))] ?? NO_DATASET,
+  };
+};
+
+const onChannel = (standing: Standing, plan: LinkPlan): PreparedPath => {
+  const { profile, bodies, unknownGroundM, seaShare, groundAt } = standing;
+  const lambda = wavelengthM(plan.centreMhz / 1000);
   const patterns = new WeakMap<AntennaShape, Pattern>();
-  const standing = bodies.filter((b) => !isRemoved(b.body, plan));
-  const solid = bodies.filter((b) => isSolid(b.body.kind) && b.body.carries === null);
   const midF1M = Math.sqrt(lambda * profile.pathM) / 2;
   const positionM = Math.max(plan.near.positionSigmaM, plan.far.positionSigmaM);
-  const shadows = shadowsOf(solid, profile.pathM, lambda, SCREEN_REACH_F1 + (SCREEN_REACH_SIGMAS * positionM) / midF1M);
+  const reachF1 = SCREEN_REACH_F1 + (SCREEN_REACH_SIGMAS * positionM) / midF1M;
+  // A body can come no nearer the ray than its nearest corner or edge: what lies farther aside than any zone reaches throws no shadow.
+  const solid = bodies.filter((b) => isSolid(b.body.kind) && b.body.carries === null && b.leastAsideM <= reachF1 * midF1M);
+  let found: ReturnType<typeof shadowsOf> | undefined;
   let made: { bare: DiffractionProfile; screens: readonly Screen[] } | null | undefined;
   const obstruct = (): { bare: DiffractionProfile; screens: readonly Screen[] } | null => {
     if (made !== undefined) return made;
     made = null;
     if (unknownGroundM > 0) return null;
+    found ??= shadowsOf(solid, profile.pathM, lambda, reachF1);
     const merged = mergedProfile(
       profile,
-      shadows.flatMap(({ shadow }) => [shadow.fromM, shadow.toM]),
+      found.flatMap(({ shadow }) => [shadow.fromM, shadow.toM]),
       groundAt,
     );
     if (merged.distanceM.length < 3) return null;
@@ -207,22 +225,16 @@ export const preparePath = (plan: LinkPlan, profile: PathProfile): PreparedPath 
       effectiveRadiusM: effectiveRadiusM(plan.policy.kFactor),
       seaShare,
     });
-    made = { bare, screens: shadows.map((s) => ({ ...s, ...pointsOf(bare, s.shadow.fromM, s.shadow.toM) })) };
+    made = { bare, screens: found.map((s) => ({ ...s, ...pointsOf(bare, s.shadow.fromM, s.shadow.toM) })) };
     return made;
   };
   return {
-    profile,
-    bodies,
-    standing,
-    near: nearOf(standing, profile.pathM, lambda),
-    side: profile.side == null ? null : prepareSide(profile.side, profile.groundAmslM),
+    ...standing,
+    near: nearOf(standing.standing, profile.pathM, lambda),
     wavelengthM: lambda,
     bare: () => obstruct()?.bare ?? null,
     screens: () => obstruct()?.screens ?? [],
-    unknownGroundM,
     gasDbPerKm: gasOf(plan),
-    level,
-    seaShare,
     pattern: (shape) => {
       let pattern = patterns.get(shape);
       if (pattern === undefined) {
@@ -231,7 +243,11 @@ export const preparePath = (plan: LinkPlan, profile: PathProfile): PreparedPath 
       }
       return pattern;
     },
-    groundAt,
-    datasetAt: (xM) => profile.datasetIndex[indexBefore(profile.distanceM, Math.min(profile.pathM, Math.max(0, xM)))] ?? NO_DATASET,
   };
 };
+
+/** @returns the path made ready for one channel centre, k, air and set of trims. */
+export const preparePath = (plan: LinkPlan, profile: PathProfile): PreparedPath => onChannel(standingOf(plan, profile), plan);
+
+/** The same path on another channel centre: ground and outlines are shared. @param plan differs from the path's own in its radios and channel alone. */
+export const withChannel = (path: PreparedPath, plan: LinkPlan): PreparedPath => onChannel(path, plan);

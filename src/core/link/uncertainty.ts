@@ -5,15 +5,13 @@
  * the plan's. Each body is a rectangle across the ray at its nearest place; solid bodies and ground go
  * through the whole of P.526 again, leaves through their own sum.
  */
-import { normalRandom, seededRandom } from "../units";
 import { CHANCE_DRAWS, chanceOfClearance, drawnBodies } from "./chance";
 import { leavesCount } from "./clearance";
-import { GAIN_SIGMA_DB, POWER_SIGMA_DB } from "./direction";
 import { clearanceDraw } from "./draw-clearance";
-import { levelDraw } from "./draw-level";
+import { moveDraw } from "./draw-moves";
 import { DEFAULT_SEED, drawSource } from "./draws";
 import { serviceOf } from "./evaluate";
-import { keptMultiple, type Way, waysOf } from "./kept";
+import { keptMultiple, marginsByRain, waysOf } from "./kept";
 import { NEARLY_SERVES_DRAWS, NEARLY_SERVES_HIGH, NEARLY_SERVES_LOW } from "./limits";
 import { pathStateOf } from "./path-state";
 import type { PreparedPath } from "./prepare";
@@ -22,9 +20,6 @@ import type { Direction, LinkPlan } from "./types";
 
 export const DEFAULT_DRAWS = 500;
 const MOST_DRAWS = 100_000;
-const READING_SIGMA_DB = 2;
-/** Keeps the radios' errors apart from those of the heights. */
-const LEVEL_SEED = 7919;
 
 const INPUTS = [
   "ground",
@@ -83,24 +78,6 @@ const rateBy = (plan: LinkPlan, d: Direction): ((moveDb: number) => number) => {
   };
 };
 
-/** R0.01 is drawn lognormal about what was typed (ours). */
-const RAIN_SIGMA = 0.2;
-const RAIN_STEPS = 12;
-const RAIN_REACH_SIGMAS = 3;
-
-/** Margin that the year asks for, by how many sigma the rain is heavier than typed: a table with straight lines between. */
-const marginsByRain = (way: Way): ((sigmas: number) => number) => {
-  const table = Array.from({ length: RAIN_STEPS + 1 }, (_, i) =>
-    way.yearMarginDb(Math.exp(RAIN_SIGMA * RAIN_REACH_SIGMAS * ((2 * i) / RAIN_STEPS - 1))),
-  );
-  return (sigmas) => {
-    const u = Math.min(RAIN_STEPS - 1e-9, Math.max(0, ((sigmas / RAIN_REACH_SIGMAS + 1) * RAIN_STEPS) / 2));
-    const i = Math.floor(u);
-    const [a, b] = [table[i]!, table[i + 1]!];
-    return Number.isFinite(a) && Number.isFinite(b) ? a + (b - a) * (u - i) : Math.max(a, b);
-  };
-};
-
 /**
  * Draws a link's inputs and evaluates each draw.
  * @param options.seed the same seed gives the same draws: figures stand still while a mast is dragged.
@@ -122,12 +99,9 @@ export const monteCarlo = (plan: LinkPlan, path: PreparedPath, options: { draws?
   const sections = bodies.parts[0]!.sections;
   const source = drawSource(plan, path.profile, bodies.heights, draws, seed);
   const { field, next } = source;
-  // The radios' own errors come from a source of their own: the heights stay those of the chance alone.
-  const uniform = seededRandom(seed + LEVEL_SEED);
-  const normal = normalRandom(uniform);
   const leaves = leavesCount(plan);
   const clearance = clearanceDraw(path.profile, bodies.parts, source, leaves, bodies.groundReachM);
-  const level = levelDraw(plan, state, toFar, field, sections, uniform);
+  const move = moveDraw(plan, state, toFar, field, sections, seed);
   const rateFar = rateBy(plan, toFar);
   const rateNear = rateBy(plan, toNear);
   const ways = waysOf(plan, state, toFar, toNear);
@@ -144,19 +118,14 @@ export const monteCarlo = (plan: LinkPlan, path: PreparedPath, options: { draws?
   for (let n = 0; n < draws; n++) {
     const draw = next();
     const { share, spareM } = clearance(draw, false);
-    const l = level(draw);
-    const gainDb = Math.SQRT2 * GAIN_SIGMA_DB * normal();
-    const pathDb = l.obstructionDb + l.leavesDb + l.aimDb + l.reflectionDb + l.wallsDb + gainDb;
-    const toFarDb = pathDb + POWER_SIGMA_DB * normal();
-    const toNearDb = pathDb + POWER_SIGMA_DB * normal();
-    const rainSigmas = normal();
+    const m = move(draw);
+    const { toFarDb, toNearDb, rainSigmas } = m;
     if (asked && keptMultiple(plan, ways.toFar, ways.toNear, toFarDb, toNearDb, marginFarDb(rainSigmas), marginNearDb(rainSigmas)) >= 1)
       serves++;
-    const readingDb = READING_SIGMA_DB * normal();
     out.spare[n] = spareM;
     out.share[n] = share;
-    out.far[n] = toFar.levelDbm + toFarDb + readingDb;
-    out.near[n] = toNear.levelDbm + toNearDb + READING_SIGMA_DB * normal();
+    out.far[n] = toFar.levelDbm + toFarDb + m.readFarDb;
+    out.near[n] = toNear.levelDbm + toNearDb + m.readNearDb;
     out.rateFar[n] = rateFar(toFarDb);
     out.rateNear[n] = rateNear(toNearDb);
     by.ground[n] = field.at(worst.atM) - field.nearM() * (1 - t) - field.farM() * t;
@@ -165,11 +134,11 @@ export const monteCarlo = (plan: LinkPlan, path: PreparedPath, options: { draws?
     by.position[n] = draw.asideM(worst.atM);
     by.k[n] = 1 / draw.kFactor;
     by.leaves[n] = draw.leafShare;
-    by.reflection[n] = l.reflectionDb;
-    by.walls[n] = l.wallsDb;
-    by.aim[n] = l.aimDb;
-    by["power and gain"][n] = toFarDb - pathDb + gainDb;
-    by.reading[n] = readingDb;
+    by.reflection[n] = m.level.reflectionDb;
+    by.walls[n] = m.level.wallsDb;
+    by.aim[n] = m.level.aimDb;
+    by["power and gain"][n] = m.radiosDb;
+    by.reading[n] = m.readFarDb;
   }
   return {
     draws,

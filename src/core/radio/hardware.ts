@@ -50,11 +50,24 @@ export interface Radio {
     readonly firstSideLobeDb?: number | undefined;
     readonly frontToBackDb?: number | undefined;
     readonly cuts?: MeasuredCuts | undefined;
+    readonly connector?: string | undefined;
+    readonly connectorCount?: number | undefined;
   };
   readonly modulations: readonly Modulation[];
   readonly ethernetPorts: readonly { readonly speedMbps: number; readonly powerIn?: boolean | undefined }[];
   /** Automatic power control, where the sheet says; taken as there where it does not. */
   readonly automaticPowerControl?: boolean | undefined;
+  /** What it is chosen by beside the radio; left out where its sheet does not say. */
+  readonly priceEur?: number | undefined;
+  readonly powerKinds?: readonly string[] | undefined;
+  readonly sizeMm?: FaceSize | undefined;
+  readonly poleDiameterMm?: FrequencyRange | undefined;
+  readonly temperatureC?: FrequencyRange | undefined;
+}
+
+export interface FaceSize {
+  readonly width: number;
+  readonly height: number;
 }
 
 export interface Antenna {
@@ -70,6 +83,11 @@ export interface Antenna {
   readonly firstSideLobeDb?: number | undefined;
   readonly frontToBackDb?: number | undefined;
   readonly cuts?: MeasuredCuts | undefined;
+  readonly connector?: string | undefined;
+  readonly connectorCount?: number | undefined;
+  readonly priceEur?: number | undefined;
+  readonly sizeMm?: FaceSize | undefined;
+  readonly poleDiameterMm?: FrequencyRange | undefined;
 }
 
 const inBands = (bands: readonly FrequencyRange[], lowMhz: number, highMhz: number): boolean => {

@@ -7,12 +7,14 @@ export {
   type ThroughputSchool,
   usableRate,
 } from "./airtime";
+export { BAND_KEYS, type BandKey, bandKeyOf, channelCentresMhz } from "./channels";
 export { type Exposure, exposureDistance, localLimitWm2, wholeBodyLimitWm2 } from "./exposure";
 export { formulaModulations } from "./formula-table";
 export {
   type Antenna,
   channelFits,
   commonTable,
+  type FrequencyRange,
   type Modulation,
   type PairingFault,
   pairingFaults,
@@ -27,6 +29,7 @@ export {
   matchPolarisation,
   mirrorPolarisation,
   type Polarisation,
+  type PolarisationMatch,
   parsePolarisation,
   polarisationFromSheet,
   rainTiltDeg,

@@ -1,0 +1,3 @@
+export { serves } from "./order";
+export { type OpenRack, openRack } from "./rack";
+export * from "./types";

@@ -1,0 +1,94 @@
+/* Limits that a person switches on: what each has against a candidate, with the figure that decides. */
+import { poweredPort } from "../radio";
+import type { Candidate, ChannelOption, LimitCode, RackLimits, Refusal, Unit, UnitPair } from "./types";
+import { priceOf } from "./units";
+
+type LimitRefusal = Extract<Refusal, { code: LimitCode }>;
+type Against = Pick<LimitRefusal, "figure" | "limit" | "end">;
+
+/** A source feeds what asks for less than it gives by the same standard: IEEE 802.3-2018 clauses 33 and 145. */
+const ALSO_FEEDS: Readonly<Record<string, readonly string[]>> = {
+  "802.3at": ["802.3af"],
+  "802.3bt": ["802.3at", "802.3af"],
+};
+const feeds = (supplies: readonly string[], kinds: readonly string[]): boolean =>
+  supplies.some((s) => kinds.includes(s) || (ALSO_FEEDS[s] ?? []).some((k) => kinds.includes(k)));
+
+const ends = (pair: UnitPair, limits: RackLimits) =>
+  [
+    { end: "near", unit: pair.near, limits: limits.near },
+    { end: "far", unit: pair.far, limits: limits.far },
+  ] as const;
+
+const portOf = ({ radio }: Unit): number => radio.ethernetPorts[poweredPort(radio)]?.speedMbps ?? 0;
+
+type Test = (c: Pick<Candidate, "pair" | "band">, limits: RackLimits, option: ChannelOption | null) => Against | null;
+
+/** Of both ends the first that is refused. */
+const eitherEnd =
+  (test: (unit: Unit, end: RackLimits["near"], limits: RackLimits) => Omit<Against, "end"> | null): Test =>
+  ({ pair }, limits) => {
+    for (const { end, unit, limits: own } of ends(pair, limits)) {
+      const against = test(unit, own, limits);
+      if (against !== null) return { ...against, end };
+    }
+    return null;
+  };
+
+/** What no sheet says is not held against a unit. */
+const TESTS: Readonly<Record<LimitCode, Test>> = {
+  band: ({ band }, { bands }) => (bands === null || bands.includes(band) ? null : { figure: band, limit: bands.join(", "), end: null }),
+  unlike: ({ pair }, { alike }) => (!alike || pair.near.key === pair.far.key ? null : { figure: null, limit: "", end: null }),
+  family: ({ pair }, { family }) =>
+    family === null || pair.near.radio.family === family ? null : { figure: pair.near.radio.family, limit: family, end: null },
+  price: ({ pair }, { priceMost }) => {
+    const price = priceOf(pair);
+    return priceMost === null || price === null || price <= priceMost ? null : { figure: price, limit: priceMost, end: null };
+  },
+  face: eitherEnd((unit, { faceMostCm }) =>
+    faceMostCm === null || unit.faceCm === null || unit.faceCm <= faceMostCm ? null : { figure: unit.faceCm, limit: faceMostCm },
+  ),
+  "port-speed": eitherEnd((unit, _own, { portLeastMbps }) =>
+    portLeastMbps === null || portOf(unit) >= portLeastMbps ? null : { figure: portOf(unit), limit: portLeastMbps },
+  ),
+  radar: (_c, { noRadar }, option) => (noRadar && option?.radar === true ? { figure: option.centreMhz, limit: "", end: null } : null),
+  pole: eitherEnd((unit, { poleMm }) =>
+    poleMm === null || unit.poleMm === null || (poleMm >= unit.poleMm.low && poleMm <= unit.poleMm.high)
+      ? null
+      : { figure: `${unit.poleMm.low} to ${unit.poleMm.high}`, limit: poleMm },
+  ),
+  supply: eitherEnd((unit, { supplies }) =>
+    supplies === null || unit.radio.powerKinds === undefined || feeds(supplies, unit.radio.powerKinds)
+      ? null
+      : { figure: unit.radio.powerKinds.join(" or "), limit: supplies.join(" or ") },
+  ),
+  cold: eitherEnd((unit, _own, { coldestC }) =>
+    coldestC === null || unit.radio.temperatureC === undefined || unit.radio.temperatureC.low <= coldestC
+      ? null
+      : { figure: unit.radio.temperatureC.low, limit: coldestC },
+  ),
+  heat: eitherEnd((unit, _own, { hottestC }) =>
+    hottestC === null || unit.radio.temperatureC === undefined || unit.radio.temperatureC.high >= hottestC
+      ? null
+      : { figure: unit.radio.temperatureC.high, limit: hottestC },
+  ),
+};
+
+/** Limits that say what is looked at; what they leave out is not judged further. */
+const SCOPE: readonly LimitCode[] = ["band", "unlike", "family"];
+const OTHERS: readonly LimitCode[] = ["port-speed", "pole", "supply", "cold", "heat", "radar", "face", "price"];
+
+const broken = (
+  codes: readonly LimitCode[],
+  c: Pick<Candidate, "pair" | "band">,
+  limits: RackLimits,
+  option: ChannelOption | null,
+): LimitRefusal[] =>
+  codes.flatMap((code) => {
+    const against = TESTS[code](c, limits, option);
+    return against === null ? [] : [{ code, ...against }];
+  });
+
+export const outOfScope = (c: Pick<Candidate, "pair" | "band">, limits: RackLimits): LimitRefusal[] => broken(SCOPE, c, limits, null);
+export const brokenLimits = (c: Pick<Candidate, "pair" | "band">, limits: RackLimits, option: ChannelOption | null): LimitRefusal[] =>
+  broken(OTHERS, c, limits, option);
