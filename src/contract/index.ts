@@ -2,6 +2,7 @@ export * from "./brief";
 export * from "./errors";
 export * from "./ground";
 export * from "./kind";
+export * from "./limits";
 export { isProblem, mountPosition, planOf, profileFromDto } from "./plan";
 export * from "./plan-tiles";
 export { type LonLat, latLons, lonLats } from "./positions";

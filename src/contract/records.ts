@@ -2,6 +2,7 @@ import { z } from "zod";
 import { briefSchema } from "./brief";
 import { basemapFieldsSchema, featureFieldsSchema, obstacleFaults, obstacleRowSchema, photoFieldsSchema } from "./ground";
 import { type Kind, kind, NO_FIXED, ROLES } from "./kind";
+import { limitsSchema } from "./limits";
 import { designFieldsSchema, groundToldSchema, jobFieldsSchema, siteFieldsSchema, uuid } from "./schemas";
 import { type KindName, TOLD, withTold } from "./told";
 
@@ -78,6 +79,16 @@ const design = kind({
   kept: "columns",
 });
 
+const limits = kind({
+  ...TOLD.limits,
+  fields: limitsSchema,
+  fixed: NO_FIXED,
+  bundle: { file: "limits.json", form: "one" },
+  stale: "nothing",
+  seenBy: PLANNERS,
+  kept: "document",
+});
+
 const obstacle = kind({
   ...TOLD.obstacle,
   fields: obstacleRowSchema,
@@ -126,7 +137,7 @@ const basemap = kind({
 });
 
 /** In the order in which rows can be written: what others name comes first. */
-export const RECORDS = { job, brief, site, link, design, obstacle, feature, photo, basemap } as const;
+export const RECORDS = { job, brief, site, link, design, limits, obstacle, feature, photo, basemap } as const;
 
 /** Of an object without fields nothing, where Zod would say that it has none of any name. */
 type Of<S extends z.ZodObject, Side extends "input" | "output"> = keyof S["shape"] extends never

@@ -336,3 +336,4 @@ export interface UndoneDto {
 }
 
 export type BriefDto = RowOf<"brief">;
+export type LimitsDto = RowOf<"limits">;

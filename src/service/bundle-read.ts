@@ -222,7 +222,8 @@ export const openBundle = async (db: Db, unpacked: readonly Unpacked[], asCopy: 
   // Ids out of a file are only names: they are kept where nothing here has them, so that the same job comes out again.
   const byKind = new Map<string, string[]>([["obstacle", [...obstacleIds]]]);
   for (const r of read) byKind.set(r.kind, [...(byKind.get(r.kind) ?? []), r.id]);
-  byKind.delete("brief");
+  // What there is one of in a job lies under the job's own id.
+  for (const [name, k] of kinds()) if (!k.many) byKind.delete(name);
   const fresh = asCopy || here !== null || (await takenIds(db, byKind));
   const inFile = new Set([...byKind.values()].flat());
   const ids = new Map<string, string>();
@@ -277,7 +278,7 @@ export const openBundle = async (db: Db, unpacked: readonly Unpacked[], asCopy: 
       job: { kind: "job", id: jobId, values: { ...basis, name: asCopy ? `${job.name.slice(0, 72)}, copy` : job.name } },
       records: read.map((r) => ({
         kind: r.kind,
-        id: r.kind === "brief" ? jobId : named(r.id),
+        id: kindOf(r.kind).many ? named(r.id) : jobId,
         values: fresh ? (renamed(r.values) as ComingRow["values"]) : r.values,
       })),
     },

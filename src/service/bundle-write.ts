@@ -129,6 +129,7 @@ export const writeBundle = async (db: Db, row: JobRow, path: string): Promise<vo
       if (place === null || place.form === "within" || !k.seenBy.includes(roleNow())) continue;
       if (place.form === "one") {
         const [only] = name === "job" ? [await storeOf(name).read(db as unknown as Tx, row.id, false)] : await listOf(name);
+        if (only == null && !ALWAYS_THERE.has(place.file)) continue;
         const values: Record<string, unknown> = only == null ? k.fields.parse({}) : rowOf(name, only);
         const { number: _n, id, ...rest } = values;
         await add(place.file, json(k.parent === "none" ? { id, ...rest } : rest));

@@ -1,5 +1,7 @@
 import type { LinkPlan, PathProfile, TrimList, Uncertainty } from "@/core/link";
 import type { RasterBody } from "@/core/obstacles";
+import type { Planned, Rack, RackLimits, School, SchoolFigures } from "@/core/rack";
+import type { Antenna, Radio } from "@/core/radio";
 import type {
   HeightAnswers,
   HeightFrontier,
@@ -111,6 +113,29 @@ export interface SolveWorker {
 
 export interface RelayWorker {
   readonly search: (request: RelayQuestion, onProgress: (share: number) => void) => RelayAnswer;
+}
+
+export interface RackRequest {
+  readonly plan: LinkPlan;
+  readonly limits: RackLimits;
+  readonly school: School;
+}
+
+/** The rack as far as it is worked out. */
+export interface RackReply {
+  readonly rack: Rack;
+  readonly planned: Planned;
+  /** Rows of the first that are drawn; all of them are when it is done. */
+  readonly drawn: number;
+  readonly done: boolean;
+}
+
+export interface RackWorker {
+  /** The path and the hardware that the next questions are about. */
+  readonly open: (profile: PathProfile, hardware: { readonly radios: readonly Radio[]; readonly antennas: readonly Antenna[] }) => void;
+  /** Tells the rack again and again as more of it is drawn. A newer question ends this one. */
+  readonly rack: (request: RackRequest, onRack: (reply: RackReply) => void, onProgress: (share: number) => void) => Promise<void>;
+  readonly schools: (id: string) => readonly SchoolFigures[] | null;
 }
 
 /** Marks an answer that came out of what a device keeps, and not from the server. */

@@ -14,7 +14,7 @@ export { evaluateLink, evaluatePrepared, resultOf, serviceOf } from "./evaluate"
 export { explainDirection, explainPath } from "./explain-result";
 export { explainTerm } from "./explain-term";
 export { type ExplainedSymbol, type Explanation, explanationText, symbolText } from "./explanation";
-export type { DesignAction, Finding, FindingCode, FindingValues, Mend, PlaceValues } from "./finding-types";
+export type { DesignAction, Finding, FindingCode, FindingValues, Mend, Observation, PlaceValues } from "./finding-types";
 export { findings } from "./findings";
 export { gainsAround } from "./gains";
 export { isTurned } from "./ground-field";

@@ -1,3 +1,6 @@
-export { serves } from "./order";
-export { type OpenRack, openRack } from "./rack";
+export { keptMultipleOf, serves } from "./order";
+export { type Planned, plannedCandidate } from "./planned";
+export { DRAWN_ROWS, type OpenRack, openRack } from "./rack";
+export { plainRack } from "./told";
 export * from "./types";
+export type { School } from "./weigh";

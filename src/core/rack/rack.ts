@@ -6,10 +6,11 @@ import type { LinkPlan, PathProfile } from "../link";
 import { isTurned } from "../link";
 import { type Antenna, BAND_KEYS, type Radio } from "../radio";
 import { candidateOf, clearanceAt, type Tried, type WeighedCandidate } from "./candidates";
-import { drawCandidate } from "./draw";
+import { drawCandidate, openDraws } from "./draw";
 import { orderOf, serves } from "./order";
 import { type PowerRange, topSetting } from "./power";
-import type { BandLine, Rack, RackLimits, RackRow, Refusal, RejectedGroup, UnitPair } from "./types";
+import { schoolsOf } from "./told";
+import type { BandLine, Rack, RackLimits, RackRow, Refusal, RejectedGroup, SchoolFigures, UnitPair } from "./types";
 import { pairsOf, unitsOf } from "./units";
 import { openWeigher, type School, USUAL_SCHOOL, type WeighedOption, type Weigher } from "./weigh";
 
@@ -22,6 +23,8 @@ export interface OpenRack {
   readonly arrange: (limits: RackLimits) => Rack;
   /** Draws the next of the first twelve rows that is not drawn yet. @returns false when all of them are. */
   readonly drawNext: (limits: RackLimits) => boolean;
+  /** A candidate by the schools of power; null when it has no channel. */
+  readonly schools: (limits: RackLimits, id: string) => readonly SchoolFigures[] | null;
 }
 
 const needOf = ({ needToFarMbps, needToNearMbps }: LinkPlan): number => (needToFarMbps ?? 0) + (needToNearMbps ?? 0);
@@ -83,6 +86,13 @@ const grouped = (refused: readonly WeighedCandidate[], order: Order): RejectedGr
       .sort((a, b) => Number(b.onlyThat) - Number(a.onlyThat) || farness(a.refusal!) - farness(b.refusal!) || order(a, b));
     return candidates.length === 0 ? [] : [{ code, candidates }];
   });
+
+/** Of candidates that are all refused the one that tells most: one that a single press would let in, else the nearest of what stops most of them. */
+const mostTelling = (refused: readonly WeighedCandidate[], order: Order): WeighedCandidate | null => {
+  const groups = grouped(refused, order).map((g) => g.candidates as readonly WeighedCandidate[]);
+  const loose = groups.flatMap((g) => g.filter((c) => c.onlyThat && GROUPS.indexOf(c.refusal!.code) >= GROUPS.indexOf("permission")));
+  return [...loose].sort(order)[0] ?? groups.sort((a, b) => b.length - a.length)[0]?.[0] ?? null;
+};
 
 /** A pair on a line of its own: its best width, and the others. */
 interface Line {
@@ -192,14 +202,7 @@ export const openRack = (
       const own = looked.length > 0 ? looked : every;
       const inRack = own.filter((c) => c.refusal === null).sort(order)[0];
       if (inRack !== undefined) return [{ band, best: inRack }];
-      const nearest = [...own].sort(
-        (a, b) =>
-          Number(b.onlyThat) - Number(a.onlyThat) ||
-          GROUPS.indexOf(b.refusal!.code) - GROUPS.indexOf(a.refusal!.code) ||
-          farness(a.refusal!) - farness(b.refusal!) ||
-          order(a, b),
-      );
-      return [{ band, best: nearest[0] ?? null }];
+      return [{ band, best: mostTelling(own, order) }];
     });
 
   return {
@@ -231,6 +234,10 @@ export const openRack = (
       if (next === undefined) return false;
       drawn.set(keyOf(next), drawCandidate(next, school));
       return true;
+    },
+    schools: (limits, id) => {
+      const option = under(limits).find((c) => c.id === id)?.option;
+      return option == null ? null : schoolsOf(option, openDraws(option), school.targetDbm);
     },
   };
 };

@@ -44,6 +44,42 @@ export interface WayFigures {
   readonly overDb: number;
 }
 
+/** One end of a design as a candidate sets it. */
+export interface EndSettings {
+  readonly radioId: string;
+  readonly antennaId: string | null;
+  readonly powerDbm: number;
+  readonly feederLossDb: number;
+  readonly connectorLossDb: number;
+  readonly portIndex: number | null;
+  readonly interferenceDbm: number | null;
+  readonly aimAzimuthDeg: number | null;
+  readonly aimTiltDeg: number | null;
+}
+
+export interface TakenSettings {
+  readonly near: EndSettings;
+  readonly far: EndSettings;
+  readonly centreMhz: number;
+  readonly widthMhz: number;
+  readonly frameShareToFar: number | null;
+}
+
+/** A candidate by one school of power. */
+export interface SchoolFigures {
+  readonly school: PowerSchool;
+  readonly nearDbm: number;
+  readonly farDbm: number;
+  /** The stronger of both levels. */
+  readonly levelDbm: number;
+  /** Multiple of the need kept in nine cases of ten. */
+  readonly multiple: number;
+  /** How far the level stays from the target, above it positive; null where it is reached. */
+  readonly missedDb: number | null;
+  /** Over the ceiling of the densest modulation, the worse way; 0 when nothing is hot. */
+  readonly hotDb: number;
+}
+
 /** A pair at one width on one channel. */
 export interface ChannelOption {
   readonly centreMhz: number;
@@ -62,6 +98,8 @@ export interface ChannelOption {
   /** Multiple of the need, expected and in nine cases of ten by the quick sum. */
   readonly multiple: number;
   readonly sureMultiple: number;
+  /** What a design is set to when it is taken; there once the rack has left its worker. */
+  readonly settings?: TakenSettings;
 }
 
 /** What decides against a candidate, with its figure. */

@@ -43,6 +43,10 @@ const withAntenna = (radio: Radio, antenna: Antenna): Unit => ({
   poleMm: antenna.poleDiameterMm ?? null,
 });
 
+/** A radio and the antenna it stands with, whatever fits. */
+export const unitOf = (radio: Radio, antenna: Antenna | null): Unit =>
+  radio.antenna.kind === "connectorised" && antenna !== null ? withAntenna(radio, antenna) : integrated(radio);
+
 /** Every radio with its own antenna, and every connectorised one with each that fits it. */
 export const unitsOf = (radios: readonly Radio[], antennas: readonly Antenna[]): Unit[] =>
   radios.flatMap((radio) =>

@@ -23,8 +23,8 @@ import {
   preparePath,
   withChannel,
 } from "../link";
-import { bandKeyOf, frameRatios, type Radio, type RegulationResult, regulate, usesOf } from "../radio";
-import { type ChannelChooser, channelChooser } from "./channel-choice";
+import { bandKeyOf, frameRatios, type Radio, type RegulationResult, regulate, USUAL_TARGET_DBM, usesOf } from "../radio";
+import { channelChooser } from "./channel-choice";
 import { multipleOf } from "./multiple";
 import { type LevelGuard, NO_GUARD, type PowerRange, rungAt, settingOf } from "./power";
 import { type TemplateWay, templateOf } from "./templates";
@@ -37,8 +37,6 @@ const MEAN_AIM_DB = (2 * 12 * 2 * AIMING_SHARE * AIMING_SHARE) / 3;
 const RADIOS_DB = Z90 * Math.hypot(POWER_SIGMA_DB, Math.SQRT2 * GAIN_SIGMA_DB);
 /** One case in ten lies farther off on either side, by the radios alone; what the path adds is drawn. */
 export const USUAL_GUARD: LevelGuard = { lowDb: RADIOS_DB + MEAN_AIM_DB, highDb: RADIOS_DB };
-/** Level that automatic power control brings, where nobody chose another. */
-export const USUAL_TARGET_DBM = -55;
 
 export interface School {
   readonly name: PowerSchool;
@@ -150,12 +148,12 @@ export interface WeighedOption extends ChannelOption {
 }
 
 export interface Weigher {
+  readonly option: (pair: UnitPair, widthMhz: number, centreMhz: number) => WeighedOption | null;
   /** Every channel worth trying; empty where neither antennas nor radios leave one. */
   readonly options: (pair: UnitPair, widthMhz: number) => readonly WeighedOption[];
   readonly paths: Paths;
   readonly plan: LinkPlan;
   readonly school: School;
-  readonly channels: ChannelChooser;
 }
 
 /** The figures of a way at a setting. */
@@ -272,5 +270,5 @@ export const openWeigher = (plan: LinkPlan, profile: PathProfile, school: School
   const options = (pair: UnitPair, widthMhz: number): WeighedOption[] =>
     channels(pair, widthMhz).flatMap((mhz) => option(pair, widthMhz, mhz) ?? []);
 
-  return { options, paths, plan, school, channels };
+  return { option, options, paths, plan, school };
 };

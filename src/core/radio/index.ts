@@ -43,4 +43,4 @@ export {
   regulate,
 } from "./regulation";
 export { type Domain, type LinkUse, type RuleRow, rowsOfDomain, ruleRows } from "./rule-rows";
-export { ceilingDbm } from "./window";
+export { ceilingDbm, USUAL_TARGET_DBM } from "./window";

@@ -1,5 +1,8 @@
 import type { Modulation, Radio } from "./hardware";
 
+/** Level that automatic power control is usually set to bring on short links; a target, not a fault line. */
+export const USUAL_TARGET_DBM = -55;
+
 /** Below the hottest level at which a receiver still works, this much is kept free. */
 const BELOW_OPERATING_DB = 6;
 /** 256-QAM and denser need this much less again: at least the first, at most the second. */

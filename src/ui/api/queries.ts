@@ -11,6 +11,7 @@ import type {
   ImportDto,
   JobBundle,
   JobSummary,
+  LimitsDto,
   LinkBundleDto,
   LinkVerdict,
   PhotoDto,
@@ -35,6 +36,7 @@ export const keys = {
   room: (id: string) => ["room", id] as const,
   brief: (id: string) => ["brief", id] as const,
   photos: (id: string) => ["photos", id] as const,
+  limits: (id: string) => ["limits", id] as const,
   basemap: (id: string) => ["basemap", id] as const,
 };
 
@@ -102,6 +104,8 @@ export const useDatasets = (jobId: string) =>
   useQuery({ queryKey: keys.datasets, queryFn: ({ signal }) => getJson<DatasetDto[]>(`/api/jobs/${jobId}/datasets`, signal) });
 export const useBrief = (id: string) =>
   useQuery({ queryKey: keys.brief(id), queryFn: ({ signal }) => getJson<BriefDto>(`/api/jobs/${id}/brief`, signal) });
+export const useLimits = (id: string) =>
+  useQuery({ queryKey: keys.limits(id), queryFn: ({ signal }) => getJson<LimitsDto>(`/api/jobs/${id}/limits`, signal) });
 export const usePhotos = (id: string) =>
   useQuery({ queryKey: keys.photos(id), queryFn: ({ signal }) => getJson<PhotoDto[]>(`/api/jobs/${id}/photos`, signal) });
 /** Named ground around some places of a job. */
@@ -146,6 +150,7 @@ export const useRefresh = (): ((jobId: string) => Promise<void>) => {
         client.invalidateQueries({ queryKey: keys.room(jobId) }),
         client.invalidateQueries({ queryKey: keys.brief(jobId) }),
         client.invalidateQueries({ queryKey: keys.photos(jobId) }),
+        client.invalidateQueries({ queryKey: keys.limits(jobId) }),
         client.invalidateQueries({ queryKey: keys.basemap(jobId) }),
       ]);
     },

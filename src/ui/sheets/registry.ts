@@ -87,10 +87,18 @@ export const SHEETS = {
   gear: {
     number: "04",
     name: "Gear",
-    reads: ["design"],
-    href: ({ jobId }) => `/jobs/${jobId}/gear`,
-    judge: () => "open",
-    keys: [{ keys: "Tab", does: "Next field" }],
+    reads: ["design", "limits", "site", "link", "job"],
+    href: (f) => {
+      const id = chosenLink(f);
+      return `/jobs/${f.jobId}/gear${id === null ? "" : `/${id}`}`;
+    },
+    judge: (f) => (chosenLink(f) === null ? "open" : sectionState(f)),
+    keys: [
+      { keys: "Arrows, Home, End", does: "Through the rack" },
+      { keys: "Enter", does: "Take the chosen one" },
+      { keys: "Space, C", does: "Tick, compare the ticked" },
+      { keys: "Tab", does: "Next field" },
+    ],
   },
 } as const satisfies Readonly<Record<string, SheetDef>>;
 

@@ -16,7 +16,7 @@ const ACTION: Readonly<Record<string, string>> = {
 const subject = (s: StepDto): string => {
   const what = isKind(s.entity) ? toldOf(s.entity).words.one : s.entity;
   // The job and its brief there are one of: their names say nothing.
-  return s.name === "" || s.entity === "brief" || s.entity === "job" ? what : `${what} ${s.name}`;
+  return s.name === "" || s.entity === "brief" || s.entity === "job" || s.entity === "limits" ? what : `${what} ${s.name}`;
 };
 
 const fieldText = (kind: string, c: FieldChange, units: Units): string => {
