@@ -111,7 +111,7 @@ const night = await open("dark");
 await section(night, "Pilot Station");
 await shot(night, "section-night");
 await page.goto(`${base}/jobs/${job.id}/gear`);
-await page.getByRole("heading", { name: "Gear" }).waitFor();
+await page.getByRole("heading", { name: "Catalogue" }).waitFor();
 await shot(page, "gear");
 // The sheet as it goes on paper.
 const paper = await open("light");

@@ -106,7 +106,8 @@ test("every sheet fits a phone and a tablet: nothing beside the screen, the wors
     [`/jobs/${job.id}/brief`, "Brief"],
     [`/jobs/${job.id}/ground`, "Ground"],
     [`/jobs/${job.id}/section/${rope.linkId}`, "Harbour Office to Rope Walk"],
-    [`/jobs/${job.id}/gear`, "Gear"],
+    [`/jobs/${job.id}/gear/${rope.linkId}`, "Harbour Office to Rope Walk"],
+    [`/jobs/${job.id}/gear`, "Catalogue"],
   ] as const;
   for (const [width, height] of [
     [390, 844],

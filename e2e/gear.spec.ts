@@ -5,7 +5,7 @@ import { demoJob, expectAccessible, openSection } from "./helpers";
 test("own radios and antennas by form and by file, then used in a link", async ({ page, request }) => {
   const { job } = await demoJob(request);
   await page.goto(`/jobs/${job.id}/gear`);
-  await expect(page.getByRole("heading", { name: "Gear" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Catalogue" })).toBeVisible();
   await expectAccessible(page);
 
   await page.getByLabel("Name").fill("Own Panel");

@@ -85,7 +85,7 @@ export const GearSheet = ({ jobId }: { jobId: string }) => {
       <div className="panes grid h-full min-h-0 grid-cols-[minmax(0,1fr)_344px]">
         <div className="min-h-0 overflow-auto">
           <header className="flex flex-wrap items-baseline gap-x-6 px-5 pb-2 pt-4">
-            <h1 className="m-0 text-title font-heading">Gear</h1>
+            <h1 className="m-0 text-title font-heading">Catalogue</h1>
             <span className="cap flex-1">Levels per receive chain, power in all.</span>
             <button type="button" className="press" onClick={() => file.current?.click()}>
               Bring in a file

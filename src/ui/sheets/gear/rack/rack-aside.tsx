@@ -89,13 +89,17 @@ export const RackAside = ({
           {busy === null ? "" : ` ${busy}`}
         </p>
         <p className="m-0 mt-2 flex flex-wrap gap-x-4 gap-y-1">
-          <button type="button" className="press text-body" onClick={keepCsv}>
+          <button type="button" className="press min-h-6 text-body" onClick={keepCsv}>
             As CSV
           </button>
-          <Link prefetch={false} href={`/jobs/${jobId}/gear`} className="press text-ink no-underline">
+          <Link prefetch={false} href={`/jobs/${jobId}/gear`} className="press inline-flex min-h-6 items-center text-ink no-underline">
             The catalogue
           </Link>
-          <Link prefetch={false} href={`/jobs/${jobId}/section/${linkId}`} className="press text-ink no-underline">
+          <Link
+            prefetch={false}
+            href={`/jobs/${jobId}/section/${linkId}`}
+            className="press inline-flex min-h-6 items-center text-ink no-underline"
+          >
             Section
           </Link>
         </p>

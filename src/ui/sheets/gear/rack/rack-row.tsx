@@ -1,3 +1,4 @@
+import { Check } from "lucide-react";
 import type { Candidate, RackRow as Row } from "@/core/rack";
 import { keptMultipleOf, serves } from "@/core/rack";
 import { VerdictMark } from "../../../marks/verdict-mark";
@@ -104,22 +105,26 @@ export const RackRowLine = ({
       role="option"
       id={`rack-${c.id}`}
       aria-selected={selected}
-      aria-label={`${name}, ${bandText(c.band)}, ${figure(c.widthMhz)} MHz, ${spareText(spare)}, ${euroText(c.priceEur)}`}
+      aria-label={`${name}, ${bandText(c.band)}, ${figure(c.widthMhz)} MHz, ${spareText(spare)}, ${euroText(c.priceEur)}${ticked ? ", ticked" : ""}`}
       data-candidate={c.id}
       data-serves={ok}
       onClick={onSelect}
       className={`grid ${RACK_COLUMNS} cursor-pointer items-start border-b border-rule py-1 pl-4 pr-3.5 ${selected ? "bg-band" : ""}`}
     >
-      <input
-        type="checkbox"
-        className="mt-0.5 h-6 w-6 accent-(--ink)"
-        style={{ scale: "0.67", transformOrigin: "left top" }}
-        checked={ticked}
-        tabIndex={-1}
-        aria-label={`Tick ${name}`}
-        onClick={(e) => e.stopPropagation()}
-        onChange={onTick}
-      />
+      {/* A line of the list has no button in it: the space bar ticks, and a press on the box does the same. */}
+      <span
+        aria-hidden="true"
+        data-tick={ticked}
+        className="mt-0.5 grid h-6 w-6 place-items-center"
+        onClick={(e) => {
+          e.stopPropagation();
+          onTick();
+        }}
+      >
+        <span className={`grid h-4 w-4 place-items-center border-[1.4px] border-ink text-label ${ticked ? "bg-ink text-paper" : ""}`}>
+          {ticked ? <Check size={12} strokeWidth={3} /> : null}
+        </span>
+      </span>
       <div className="min-w-0 pr-2">
         <div className="text-press font-figure leading-[18px]">
           {name}

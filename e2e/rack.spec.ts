@@ -1,0 +1,193 @@
+import { type APIRequestContext, expect, type Page, test } from "@playwright/test";
+import type { LinkBundleDto, LinkDto, LinkVerdict } from "../src/contract";
+import { demoJob, expectAccessible, linkPath, linkTo, noPageScroll, openSection } from "./helpers";
+
+/** Opens the rack of a link and waits until its first rows are drawn. */
+const openRack = async (page: Page, request: APIRequestContext, far: string, label = ""): Promise<LinkVerdict> => {
+  const summary = await demoJob(request);
+  const link = linkTo(summary, far, label);
+  await page.goto(`/jobs/${summary.job.id}/gear/${link.linkId}`);
+  await drawn(page);
+  return link;
+};
+
+const drawn = async (page: Page): Promise<void> => {
+  await expect(page.getByTestId("counts")).toContainText("rejected");
+  await expect(page.getByTestId("counts")).not.toContainText("Drawing");
+};
+
+const designOf = async (request: APIRequestContext, linkId: string): Promise<LinkDto["design"]> =>
+  ((await (await request.get(await linkPath(request, linkId))).json()) as LinkBundleDto).link.design;
+
+const row = (page: Page, name: string) => page.getByRole("option", { name: new RegExp(`^${name},`) });
+const reason = (page: Page, code: string) => page.locator(`[data-reason="${code}"]`);
+const limit = (page: Page, key: string) => page.locator(`[data-limit="${key}"]`);
+
+test("from the section with the keys alone: a pair is chosen, taken and taken back, and the section agrees", async ({ page, request }) => {
+  const link = await openSection(page, request, "Ice House", "first idea");
+  const before = await designOf(request, link.linkId);
+  await page.getByRole("link", { name: /Gear/ }).focus();
+  await page.keyboard.press("Enter");
+  await drawn(page);
+  await expect(page.getByTestId("verdict")).toHaveText("Short");
+  await expect(page.getByTestId("headline-trouble")).toContainText("Receiver overloaded");
+  await expect(page.getByTestId("planned-figure")).toHaveText("80 Mbps short");
+  // The great dishes are never proposed, and it says by how much they are too hot.
+  await expect(reason(page, "hot")).toContainText(/Razorbill Grand \d\.\d\sdB/);
+  await expect(page.getByTestId("rack")).not.toContainText("Razorbill Grand");
+  await expect(row(page, "Eider Small")).toBeVisible();
+  await noPageScroll(page);
+  await expectAccessible(page);
+
+  await page.getByTestId("rack").focus();
+  await page.keyboard.press("Home");
+  await page.keyboard.press("ArrowDown");
+  const second = page.getByRole("option").nth(1);
+  await expect(second).toHaveAttribute("aria-selected", "true");
+  await expect(page.getByRole("region", { name: "Power" })).toContainText("just enough");
+  const told = (await second.getAttribute("aria-label"))!;
+  const [name, figure] = [told.split(",")[0]!, told.match(/([\d.]+) Mbps to spare/)![1]!];
+  const [nearRadioId] = (await second.getAttribute("data-candidate"))!.split("|");
+  await page.keyboard.press("Enter");
+  await expect(page.getByTestId("said")).toContainText(`${name} is planned now`);
+  await expect(page.getByTestId("verdict")).toHaveText("Clear");
+  await expect(page.getByTestId("planned-figure")).toHaveText(`${figure} Mbps to spare`);
+  await expect(page.getByRole("button", { name: `${name} is planned` })).toBeDisabled();
+  await expect.poll(async () => (await designOf(request, link.linkId)).nearRadioId).toBe(nearRadioId);
+  await drawn(page);
+
+  await page.getByRole("link", { name: "Section", exact: true }).click();
+  await expect(page.getByTestId("findings")).toBeVisible();
+  await expect(page.getByTestId("verdict")).toHaveText("Clear");
+
+  // One undo takes all of it back.
+  await page.goBack();
+  await drawn(page);
+  await page.keyboard.press("Control+z");
+  await expect(page.getByTestId("planned-figure")).toHaveText("80 Mbps short");
+  const after = await designOf(request, link.linkId);
+  const { version: _a, ...was } = before;
+  const { version: _b, ...is } = after;
+  expect(is).toEqual(was);
+});
+
+test("a limit is switched on, read back, seen to take away, loosened where it refuses, and undone", async ({ page, request }) => {
+  await openRack(page, request, "Ice House", "first idea");
+  await expect(row(page, "Guillemot Flat")).toBeVisible();
+  await expect(limit(page, "face")).toHaveText("any face");
+  await limit(page, "face").click();
+  await expectAccessible(page);
+  await page.getByLabel("Largest face at Ice House, cm").fill("18x");
+  await expect(page.getByText('"18x" is not a number.')).toBeVisible();
+  await page.getByLabel("Largest face at Ice House, cm").fill("18");
+  await page.keyboard.press("Enter");
+  await page.keyboard.press("Escape");
+  await expect(limit(page, "face")).toHaveText("faces up to 18 cm at Ice House");
+  await expect(row(page, "Guillemot Flat")).toHaveCount(0);
+  await expect(row(page, "Eider Small")).toBeVisible();
+  await expect(reason(page, "face")).toContainText("Guillemot Flat 19 cm");
+
+  // The reason opens to its radios, and one press lets them in again.
+  await reason(page, "face")
+    .getByRole("button", { name: /Face too large/ })
+    .click();
+  await expect(reason(page, "face")).toContainText("Scoter Remote, 20 MHz");
+  await reason(page, "face").getByRole("button", { name: "Any face" }).click();
+  await expect(row(page, "Guillemot Flat")).toBeVisible();
+  await expect(limit(page, "face")).toHaveText("any face");
+  await expect(page.getByTestId("saved")).toContainText("all edits");
+  await page.keyboard.press("Control+z");
+  await expect(limit(page, "face")).toHaveText("faces up to 18 cm at Ice House");
+
+  // Another browser has it at once, on the other link of the same site, and there a price is for that link alone.
+  const other = await page.context().newPage();
+  await openRack(other, request, "Ice House", "60 GHz pair");
+  await expect(limit(other, "face")).toHaveText("faces up to 18 cm at Ice House");
+  await limit(other, "price").click();
+  await other.getByLabel("Only for this link").check();
+  await other.getByLabel("At most, both ends, €").fill("290");
+  await other.keyboard.press("Enter");
+  await other.keyboard.press("Escape");
+  await expect(limit(other, "price")).toContainText("€ 290 for both ends, this link");
+  await expect(reason(other, "price")).toContainText("Eider Small € 298");
+  await expect(other.getByTestId("saved")).toContainText("all edits");
+  await expect(limit(page, "price")).toHaveText("any price");
+
+  for (let i = 0; i < 3 && (await limit(other, "price").textContent()) !== "any price"; i++) {
+    await other.keyboard.press("Control+z");
+    await expect(other.getByTestId("saved")).toContainText("all edits");
+  }
+  await expect(limit(other, "price")).toHaveText("any price");
+  await other.close();
+  await page.keyboard.press("Control+z");
+  await expect(limit(page, "face")).toHaveText("any face");
+});
+
+test("four stand side by side and no fifth; what differs is marked", async ({ page, request }) => {
+  await openRack(page, request, "Ice House", "first idea");
+  await page.getByTestId("rack").focus();
+  await page.keyboard.press("Home");
+  for (let i = 0; i < 5; i++) {
+    await page.keyboard.press("Space");
+    await page.keyboard.press("ArrowDown");
+  }
+  await expect(page.getByText("4 of 4")).toBeVisible();
+  await page.keyboard.press("c");
+  const table = page.getByTestId("side-by-side");
+  await expect(table.locator("thead th")).toHaveCount(5);
+  await expect(table.getByRole("row", { name: /Price, both ends/ })).toHaveAttribute("data-differs", "true");
+  await expect(table.getByRole("row", { name: /Radar duty/ })).toHaveAttribute("data-differs", "false");
+  await expectAccessible(page);
+  await page.keyboard.press("Escape");
+  await expect(table).toHaveCount(0);
+});
+
+test("what cannot be mended by a radio is said: a path behind a saddle, a permission that is open", async ({ page, request }) => {
+  await openRack(page, request, "Tarrowfell Observatory");
+  await expect(page.getByTestId("path-is-why")).toContainText("The path is the reason");
+  await expect(reason(page, "weak")).toBeVisible();
+  await expect(page.getByText("Nothing is left within these limits.")).toBeVisible();
+
+  await openRack(page, request, "Skarn Light");
+  await expect(page.getByTestId("headline-trouble")).toContainText("Permission open");
+  await expect(page.locator('[data-band="6"]')).toContainText("closed until recorded");
+  await expect(page.locator('[data-band="5"]')).toContainText(/keeps \d+ Mbps/);
+  await reason(page, "permission").getByRole("button", { name: "Record it" }).click();
+  await expect(page.getByRole("dialog")).toContainText(/permission/i);
+});
+
+test("the rack as CSV holds everything that was tried", async ({ page, request }) => {
+  await openRack(page, request, "Rope Walk");
+  const counts = (await page.getByTestId("counts").textContent())!;
+  const [pairs, left] = [counts.match(/^([\d,]+) pairs/)![1]!, counts.match(/([\d,]+) outside/)![1]!].map((n) =>
+    Number(n.replace(",", "")),
+  );
+  const waiting = page.waitForEvent("download");
+  await page.getByRole("button", { name: "As CSV" }).click();
+  const stream = await (await waiting).createReadStream();
+  let text = "";
+  for await (const piece of stream) text += piece;
+  const lines = text.trim().split(/\r?\n/);
+  expect(lines[0]).toContain("kept_mbps");
+  expect(lines).toHaveLength(1 + pairs! + left!);
+});
+
+test("a link of which nobody said what it must carry asks that first", async ({ page, request }) => {
+  const { job } = await demoJob(request);
+  const { sites } = (await (await request.get(`/api/jobs/${job.id}`)).json()) as { sites: { id: string; name: string }[] };
+  const id = (name: string): string => sites.find((s) => s.name === name)!.id;
+  const made = (await (
+    await request.post(`/api/jobs/${job.id}/links`, { data: { nearSiteId: id("Ice House"), farSiteId: id("Rope Walk"), label: "rack" } })
+  ).json()) as { id: string; version: number };
+  try {
+    await page.goto(`/jobs/${job.id}/gear/${made.id}`);
+    await expect(page.getByRole("heading", { name: "How much must it carry?" })).toBeVisible();
+    await page.getByLabel("To Rope Walk, Mbps").fill("12");
+    await page.keyboard.press("Enter");
+    await drawn(page);
+    await expect(page.getByRole("heading", { name: "How much must it carry?" })).toHaveCount(0);
+    await expect(page.getByText(/need 12/)).toBeVisible();
+  } finally {
+    await request.patch(`/api/jobs/${job.id}/links/${made.id}`, { data: { version: made.version, deleted: true } });
+  }
+});
