@@ -5,8 +5,6 @@ import path from "node:path";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { effectiveRadiusM, pathFrame, planeProjection } from "../src/core/geo";
 import {
-  AIMED,
-  assembleProfile,
   evaluatePrepared,
   type Finding,
   findings,
@@ -17,12 +15,10 @@ import {
   type TrimList,
   trimList,
 } from "../src/core/link";
-import { usesOf } from "../src/core/radio";
 import { type HeightAnswers, heightAnswers, heightsWithoutNull, levelOverHeight, outlook, relaySpots } from "../src/core/solve";
 import { bilinearSampler, sampleGround } from "../src/core/terrain";
-import { CLIMATE, end, POLICY, plan } from "../src/core/testing/scene";
 import { type DemoJob, type DemoOptions, generateDemo } from "./generate";
-import { obstacleInputsOf, terrainGridOf } from "./grids";
+import { terrainGridOf } from "./grids";
 import { gridsOf, plannedPath } from "./plans";
 import { writeDemoFiles } from "./write-files";
 
