@@ -103,3 +103,40 @@ test("the catalogue is searched, kept to a band, sorted by a figure and shown wi
   await expect(part.getByRole("columnheader", { name: "Widths, MHz" })).toHaveCount(0);
   await expectAccessible(page);
 });
+
+test("a table of own hardware with a bad row is refused by row and column; what is at hand is counted, and taken back", async ({
+  page,
+  request,
+}) => {
+  const { job } = await demoJob(request);
+  await page.goto(`/jobs/${job.id}/gear`);
+  await expect(page.getByRole("heading", { name: "Catalogue" })).toBeVisible();
+  const table = (text: string) => ({ name: "own.csv", mimeType: "text/csv", buffer: Buffer.from(text) });
+  await page
+    .getByLabel("Hardware file")
+    .setInputFiles(table("name,like,gain_dbi,price_eur\nTable Panel,kittiwake-panel,18,70\nTable Bad,kittiwake-panel,loud,70\n"));
+  await expect(page.getByText("Nothing was taken in: the file has faults.")).toBeVisible();
+  await expect(page.getByText("row 3 Table Bad: gain_dbi")).toBeVisible();
+  await expect(page.getByRole("row", { name: /Table Panel/ })).toHaveCount(0);
+  await page.getByLabel("Hardware file").setInputFiles(table("name,like,gain_dbi,price_eur\nTable Panel,kittiwake-panel,18,70\n"));
+  await expect(page.getByText("Taken in: 1 radio, 0 antennas.")).toBeVisible();
+  await expect(page.getByRole("row", { name: /Table Panel/ })).toContainText("70");
+
+  const stock = page.getByLabel("In stock, Skua Remote");
+  await stock.fill("two");
+  await page.keyboard.press("Enter");
+  await expect(stock).toHaveAttribute("aria-invalid", "true");
+  await stock.fill("4");
+  await page.keyboard.press("Enter");
+  const newest = page.getByRole("region", { name: "Edits of the catalogue" }).getByRole("listitem").first();
+  await expect(newest).toContainText("Skua Remote");
+  await page.reload();
+  await expect(page.getByLabel("In stock, Skua Remote")).toHaveValue("4");
+  await newest.getByRole("button", { name: "Take back" }).click();
+  await expect(page.getByLabel("In stock, Skua Remote")).toHaveValue("");
+  // The table's radio goes as it came.
+  const step = page.getByRole("region", { name: "Edits of the catalogue" }).getByRole("listitem").filter({ hasText: "Table Panel" });
+  await step.getByRole("button", { name: "Take back" }).click();
+  await expect(page.getByRole("row", { name: /Table Panel/ })).toHaveCount(0);
+  await expectAccessible(page);
+});

@@ -20,6 +20,7 @@ const searched = {
   priceMost: amount("the price of both ends", 10_000_000),
   portLeastMbps: amount("the port", 400_000),
   noRadar: z.boolean(),
+  stockOnly: z.boolean(),
   coldestC: degrees("the coldest day"),
   hottestC: degrees("the hottest day"),
   power: z.enum(POWER_SCHOOLS),
@@ -38,6 +39,18 @@ export const siteLimitsSchema = z.object({
 const MOST_PLACES = 2000;
 const isFew = (r: object): boolean => Object.keys(r).length <= MOST_PLACES;
 
+/** How many of a radio or an antenna are at hand; null where nobody counts. */
+export const stockSchema = z.object({
+  kind: z.enum(["radio", "antenna"]),
+  id: z.string().min(1).max(64),
+  stock: z
+    .number("a stock must be a number")
+    .int("a stock must be whole")
+    .min(0, "a stock must be 0 or above")
+    .max(100_000, "a stock must be 100 000 or less")
+    .nullable(),
+});
+
 export const limitsSchema = z.object({
   alike: searched.alike.default(true),
   bands: searched.bands.default(null),
@@ -45,6 +58,7 @@ export const limitsSchema = z.object({
   priceMost: searched.priceMost.default(null),
   portLeastMbps: searched.portLeastMbps.default(null),
   noRadar: searched.noRadar.default(false),
+  stockOnly: searched.stockOnly.default(false),
   coldestC: searched.coldestC.default(null),
   hottestC: searched.hottestC.default(null),
   power: searched.power.default("enough"),

@@ -172,6 +172,7 @@ export const TOLD = {
         priceMost: "price of both ends",
         portLeastMbps: "least port",
         noRadar: "radar channels",
+        stockOnly: "only what is in stock",
         coldestC: "coldest day",
         hottestC: "hottest day",
         power: "school of power",

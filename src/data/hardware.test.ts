@@ -5,7 +5,7 @@ import { hardwareDto } from "../service/dto";
 import { firstDesign } from "../service/first-design";
 import { asClient } from "./actor";
 import { NotFound } from "./clash";
-import { hardwareHistory, listRadios, type RadioSheet, saveHardware, stepHardware } from "./hardware";
+import { countStock, hardwareHistory, listRadios, type RadioSheet, saveHardware, stepHardware } from "./hardware";
 import { createLink } from "./links";
 import { testDb } from "./testing/db";
 import { create, createJob } from "./testing/edits";
@@ -90,4 +90,22 @@ test("two saves and a step at once: one after another, none half", async () => {
 
 test("a step that is none", async () => {
   await expect(stepHardware(db, "00000000-0000-4000-8000-000000000000")).rejects.toBeInstanceOf(NotFound);
+});
+
+test("what is at hand is counted of shipped sheets too, as a step that goes back, and its sheet stays the shipped one", async () => {
+  const [shipped] = await listRadios(db);
+  const stockOf = async (): Promise<unknown> =>
+    ((await listRadios(db)).find((r) => r.id === shipped!.id)!.sheet as { stock?: number }).stock;
+  const before = await stockOf();
+  await me(() => countStock(db, "radio", shipped!.id, 4));
+  expect(await stockOf()).toBe(4);
+  expect((await listRadios(db)).find((r) => r.id === shipped!.id)!.source).toBe(shipped!.source);
+  const step = await newest();
+  expect(step).toMatchObject({ names: [shipped!.name], made: false, mine: true });
+  // The same count again is no edit.
+  await me(() => countStock(db, "radio", shipped!.id, 4));
+  expect((await newest()).step).toBe(step.step);
+  await stepHardware(db, step.step);
+  expect(await stockOf()).toBe(before);
+  await expect(countStock(db, "radio", "no-such-radio", 1)).rejects.toBeInstanceOf(NotFound);
 });

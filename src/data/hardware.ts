@@ -105,6 +105,24 @@ export const saveHardware = (
     }
   });
 
+/**
+ * Counts what is at hand of a radio or an antenna, also of one that ships: a step that can be taken back.
+ * @param stock null where nobody counts it any more.
+ */
+export const countStock = (db: Db, kind: Kind, id: string, stock: number | null): Promise<void> =>
+  db.transaction(async (tx) => {
+    await lockCatalogue(tx);
+    const before = await standing(tx, kind, id);
+    if (before === null) throw new NotFound(kind);
+    const { stock: _was, ...sheet } = before.sheet as Logged["sheet"] & { readonly stock?: number };
+    const after: Logged = { ...before, sheet: stock === null ? sheet : ({ ...sheet, stock } as Logged["sheet"]) };
+    if (isDeepStrictEqual(before, after)) return;
+    await write(tx, kind, after);
+    await tx
+      .insert(change)
+      .values({ jobId: null, entity: kind, entityId: id, action: "patch", before, after, clientId: clientNow(), step: randomUUID() });
+  });
+
 const MOST_STEPS = 30;
 
 /** The last steps of the catalogue, newest first. */

@@ -35,6 +35,8 @@ const poleDiameterMm = z
 const temperatureC = z
   .object({ low: z.number().min(-90).max(90), high: z.number().min(-90).max(90) })
   .refine((t) => t.high > t.low, "high must be above low");
+/** How many of it are on the shelf or on the van. */
+const stock = z.number().int("a stock is whole").min(0, "a stock is 0 or above").max(100_000);
 const connectorFields = { connector: z.string().max(40).optional(), connectorCount: z.number().int().min(1).max(16).optional() };
 
 const POLARISATIONS =
@@ -106,6 +108,7 @@ export const radioSchema = z.looseObject({
   sizeMm: sizeMm.optional(),
   poleDiameterMm: poleDiameterMm.optional(),
   temperatureC: temperatureC.optional(),
+  stock: stock.optional(),
 }) satisfies z.ZodType<Radio>;
 
 export const antennaSchema = z.looseObject({
@@ -123,6 +126,7 @@ export const antennaSchema = z.looseObject({
   priceEur: priceEur.optional(),
   sizeMm: sizeMm.optional(),
   poleDiameterMm: poleDiameterMm.optional(),
+  stock: stock.optional(),
 }) satisfies z.ZodType<Antenna>;
 
 /** A hardware file: the same shape as the catalogue that ships. */

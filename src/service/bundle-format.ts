@@ -24,6 +24,12 @@ export const ALWAYS_THERE: ReadonlySet<string> = new Set([
   "photos.json",
 ]);
 
+/** What is at hand is a firm's own: it does not go along with a job. */
+export const withoutStock = (sheet: unknown): unknown => {
+  const { stock: _s, ...rest } = sheet as Record<string, unknown>;
+  return rest;
+};
+
 export const manifestSchema = z.object({
   format: z.literal(FORMAT),
   version: z.number().int(),

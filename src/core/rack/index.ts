@@ -3,4 +3,5 @@ export { type Planned, plannedCandidate } from "./planned";
 export { DRAWN_ROWS, type OpenRack, openRack } from "./rack";
 export { plainRack } from "./told";
 export * from "./types";
+export { stockOf } from "./units";
 export type { School } from "./weigh";

@@ -1,7 +1,7 @@
 /* Limits that a person switches on: what each has against a candidate, with the figure that decides. */
 import { poweredPort } from "../radio";
 import type { Candidate, ChannelOption, LimitCode, RackLimits, Refusal, Unit, UnitPair } from "./types";
-import { priceOf } from "./units";
+import { priceOf, stockOf } from "./units";
 
 type LimitRefusal = Extract<Refusal, { code: LimitCode }>;
 type Against = Pick<LimitRefusal, "figure" | "limit" | "end">;
@@ -52,6 +52,10 @@ const TESTS: Readonly<Record<LimitCode, Test>> = {
     portLeastMbps === null || portOf(unit) >= portLeastMbps ? null : { figure: portOf(unit), limit: portLeastMbps },
   ),
   radar: (_c, { noRadar }, option) => (noRadar && option?.radar === true ? { figure: option.centreMhz, limit: "", end: null } : null),
+  stock: ({ pair }, { stockOnly }) => {
+    const have = stockOf(pair);
+    return !stockOnly || have >= 1 ? null : { figure: have, limit: 1, end: null };
+  },
   pole: eitherEnd((unit, { poleMm }) =>
     poleMm === null || unit.poleMm === null || (poleMm >= unit.poleMm.low && poleMm <= unit.poleMm.high)
       ? null
@@ -76,7 +80,7 @@ const TESTS: Readonly<Record<LimitCode, Test>> = {
 
 /** Limits that say what is looked at; what they leave out is not judged further. */
 const SCOPE: readonly LimitCode[] = ["band", "unlike", "family"];
-const OTHERS: readonly LimitCode[] = ["port-speed", "pole", "supply", "cold", "heat", "radar", "face", "price"];
+const OTHERS: readonly LimitCode[] = ["stock", "port-speed", "pole", "supply", "cold", "heat", "radar", "face", "price"];
 
 const broken = (
   codes: readonly LimitCode[],

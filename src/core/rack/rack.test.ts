@@ -290,6 +290,22 @@ describe("rules that hold for every job", () => {
     );
   });
 
+  test("from stock: as many of each radio as the pair takes, and what nobody counts is not there", () => {
+    fc.assert(
+      fc.property(anyJob, fc.array(fc.integer({ min: 0, max: 3 }), { minLength: 4, maxLength: 4 }), (job, counts) => {
+        const radios = job.radios.map((r, i) => (counts[i] === 3 ? r : { ...r, stock: counts[i]! }));
+        const { open, all } = rackOf({ ...job, radios });
+        const have = (c: Candidate): boolean => {
+          const [a, b] = [c.pair.near.radio.stock ?? 0, c.pair.far.radio.stock ?? 0];
+          return c.pair.near === c.pair.far ? a >= 2 : a >= 1 && b >= 1;
+        };
+        const letIn = (list: readonly Candidate[]): string[] => list.flatMap((c) => (c.refusal === null ? [c.id] : [])).sort();
+        expect(letIn(everyOf(open.arrange({ ...NO_LIMITS, stockOnly: true })))).toEqual(letIn(all.filter(have)));
+      }),
+      RUNS,
+    );
+  });
+
   test("a dearer twin never stands above its twin, and is folded beneath it", () => {
     fc.assert(
       fc.property(anyJob, fc.integer({ min: 0, max: 3 }), (job, i) => {

@@ -72,6 +72,7 @@ const GROUPS: readonly Refusal["code"][] = [
   "cold",
   "heat",
   "radar",
+  "stock",
   "band",
   "family",
   "unlike",

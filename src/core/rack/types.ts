@@ -122,7 +122,20 @@ export type Refusal =
       readonly end: "near" | "far" | null;
     };
 
-export const LIMIT_CODES = ["band", "unlike", "price", "face", "port-speed", "radar", "pole", "supply", "cold", "heat", "family"] as const;
+export const LIMIT_CODES = [
+  "band",
+  "unlike",
+  "price",
+  "face",
+  "port-speed",
+  "radar",
+  "stock",
+  "pole",
+  "supply",
+  "cold",
+  "heat",
+  "family",
+] as const;
 export type LimitCode = (typeof LIMIT_CODES)[number];
 
 /** What may be asked of one end beside the radio. */
@@ -140,6 +153,8 @@ export interface RackLimits {
   readonly priceMost: number | null;
   readonly portLeastMbps: number | null;
   readonly noRadar: boolean;
+  /** Both ends from what is at hand. */
+  readonly stockOnly: boolean;
   readonly family: string | null;
   readonly coldestC: number | null;
   readonly hottestC: number | null;
@@ -154,6 +169,7 @@ export const NO_LIMITS: RackLimits = {
   priceMost: null,
   portLeastMbps: null,
   noRadar: false,
+  stockOnly: false,
   family: null,
   coldestC: null,
   hottestC: null,

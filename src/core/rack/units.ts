@@ -87,3 +87,11 @@ export const priceOf = ({ near, far }: UnitPair): number | null =>
 
 export const faceOfPair = ({ near, far }: UnitPair): number | null =>
   near.faceCm === null || far.faceCm === null ? null : Math.max(near.faceCm, far.faceCm);
+
+/** How many links of this pair are at hand: of every radio and antenna in it as many as it takes; what nobody counts is not there. */
+export const stockOf = ({ near, far }: UnitPair): number => {
+  const takes = new Map<Radio | Antenna, number>();
+  for (const unit of [near, far])
+    for (const part of [unit.radio, unit.antenna]) if (part !== null) takes.set(part, (takes.get(part) ?? 0) + 1);
+  return Math.min(...[...takes].map(([part, count]) => Math.floor((part.stock ?? 0) / count)));
+};

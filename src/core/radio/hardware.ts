@@ -63,6 +63,8 @@ export interface Radio {
   readonly sizeMm?: FaceSize | undefined;
   readonly poleDiameterMm?: FrequencyRange | undefined;
   readonly temperatureC?: FrequencyRange | undefined;
+  /** How many are at hand; left out where nobody counts them. */
+  readonly stock?: number | undefined;
 }
 
 export interface FaceSize {
@@ -88,6 +90,7 @@ export interface Antenna {
   readonly priceEur?: number | undefined;
   readonly sizeMm?: FaceSize | undefined;
   readonly poleDiameterMm?: FrequencyRange | undefined;
+  readonly stock?: number | undefined;
 }
 
 const inBands = (bands: readonly FrequencyRange[], lowMhz: number, highMhz: number): boolean => {

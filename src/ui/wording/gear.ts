@@ -36,6 +36,7 @@ export const REFUSAL_WORDS: Readonly<Record<Refusal["code"], string>> = {
   cold: "Not made for the cold",
   heat: "Not made for the heat",
   radar: "Radar channels only",
+  stock: "Not in stock",
   band: "Other bands",
   family: "Other families",
   unlike: "Unlike at both ends",
@@ -89,6 +90,7 @@ export const refusalFigure = (r: Refusal): string => {
       return `to ${figure(Number(r.figure))}${SPACE}°C`;
     case "supply":
       return supplyText(String(r.figure));
+    case "stock":
     case "radar":
     case "unlike":
       return "";
@@ -124,6 +126,7 @@ const LET_IN: Partial<Readonly<Record<LimitCode | "permission", string>>> = {
   cold: "Any cold",
   heat: "Any heat",
   radar: "Radar channels too",
+  stock: "To order too",
   band: "All bands",
   family: "All families",
   unlike: "Unlike ends too",
@@ -169,6 +172,7 @@ const REFUSED: { readonly [K in Refusal["code"]]?: (r: Refused<K>, name: string,
   "radar-missing": (_r, name) => `${name} cannot hear radar where it must.`,
   "rule-minimum": (r, name) => `the lowest power of ${name} is ${dbText(r.overDb)} above the rules.`,
   rule: (r, name) => `${name}: ${RULE_WORDS[r.reason]} under these rules.`,
+  stock: (_r, name) => `${name} would do, but is not in stock.`,
   unlike: () => "only with unlike radios at both ends.",
   band: () => "not looked at.",
   face: (r, name) => `${name} would do, but its face is ${figure(Number(r.figure))}${SPACE}cm.`,
@@ -184,3 +188,7 @@ export const triedText = ({ counts, rejected }: Pick<Rack, "counts" | "rejected"
   const left = rejected.filter((g) => NOT_LOOKED_AT.includes(g.code)).reduce((n, g) => n + g.candidates.length, 0);
   return `${countText(counts.tried - left, "pair and width", "pairs and widths")} on ${countText(counts.channels, "channel", "channels")} with ${countText(counts.settings, "setting", "settings")}: ${countText(counts.rows, "row", "rows")}, ${thousands(counts.folded)} beneath them, ${thousands(counts.rejected - left)} rejected.${left === 0 ? "" : ` ${thousands(left)} outside the limits were not looked at.`}`;
 };
+
+/** How many pairs are at hand. */
+export const stockText = (pairs: number): string =>
+  pairs === 0 ? "to order" : pairs === 1 ? "1 pair in stock" : `${pairs} pairs in stock`;

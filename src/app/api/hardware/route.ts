@@ -3,17 +3,21 @@ import { db } from "@/app/_server/db";
 import { handle } from "@/app/_server/handle";
 import type { ErrorBody } from "@/contract";
 import { saveHardware } from "@/data/hardware";
-import { readHardwareFile } from "@/formats";
+import { readHardwareCsv, readHardwareFile } from "@/formats";
 import { hardwareDto } from "@/service/dto";
 
 export const GET = (request: Request): Promise<Response> => handle(request, "read", () => hardwareDto(db()));
 
-/** Takes a hardware file, all of it or nothing; faults name the row and the field. */
+/** A table and not JSON: its first letter says so. */
+const isTable = (text: string): boolean => !/^\s*[[{]/.test(text);
+
+/** Takes a hardware file, JSON or a table, all of it or nothing; faults name the row and the field. */
 export const POST = (request: Request): Promise<Response> =>
   handle(request, "write", async () => {
     const text = await bodyText(request);
-    refuseUncleanJson(text);
-    const read = readHardwareFile(text);
+    const table = isTable(text);
+    if (!table) refuseUncleanJson(text);
+    const read = table ? readHardwareCsv(text, await hardwareDto(db())) : readHardwareFile(text);
     if ("faults" in read) {
       const body: ErrorBody = { code: "hardware-faults", faults: read.faults };
       return Response.json(body, { status: 400 });

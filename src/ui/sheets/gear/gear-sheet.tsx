@@ -1,8 +1,8 @@
 "use client";
 import { useQueryClient } from "@tanstack/react-query";
-import { useRef, useState } from "react";
+import { useMemo, useRef, useState } from "react";
 import type { HardwareDto } from "@/contract";
-import { bodyOf, postText } from "../../api/client";
+import { bodyOf, postJson, postText } from "../../api/client";
 import { keepFile } from "../../api/keep-file";
 import { keys, useHardware, useJob, useVerdicts } from "../../api/queries";
 import { DataTable } from "../../controls/data-table";
@@ -14,9 +14,10 @@ import { errorSentence } from "../../wording/errors";
 import { BasisCell } from "../basis/basis-cell";
 import { useJobIndex } from "../job-index";
 import { SHEETS } from "../registry";
-import { ANTENNA_COLUMNS, RADIO_COLUMNS } from "./hardware-columns";
+import { antennaColumns, radioColumns } from "./hardware-columns";
 import { AntennaForm, RadioForm } from "./hardware-forms";
 import { HardwareHistory } from "./hardware-history";
+import { StockCell } from "./stock-cell";
 
 const download = (hardware: HardwareDto): void => {
   const own = {
@@ -53,6 +54,23 @@ export const GearSheet = ({ jobId }: { jobId: string }) => {
     }
   };
 
+  const columns = useMemo(() => {
+    const cell = (kind: "radio" | "antenna", row: { readonly id: string; readonly name: string; readonly stock?: number | undefined }) => (
+      <StockCell
+        name={row.name}
+        stock={row.stock}
+        count={(stock) =>
+          void postJson<HardwareDto>("/api/hardware/stock", { kind, id: row.id, stock })
+            .then((now) => {
+              client.setQueryData(keys.hardware, now);
+              return client.invalidateQueries({ queryKey: keys.hardwareSteps });
+            })
+            .catch((error: unknown) => setReport({ words: errorSentence(bodyOf(error)), faults: [], bad: true }))
+        }
+      />
+    );
+    return { radios: radioColumns(cell), antennas: antennaColumns(cell) };
+  }, [client]);
   const index = useJobIndex(jobId, verdicts.data, null);
   const history = useJobHistory(jobId, (error) => setReport({ words: errorSentence(bodyOf(error)), faults: [], bad: true }));
   if (job.data === undefined || hardware.data === undefined) {
@@ -101,7 +119,7 @@ export const GearSheet = ({ jobId }: { jobId: string }) => {
             <input
               ref={file}
               type="file"
-              accept="application/json,.json"
+              accept="application/json,.json,text/csv,.csv"
               className="sr-only"
               tabIndex={-1}
               aria-label="Hardware file"
@@ -129,9 +147,9 @@ export const GearSheet = ({ jobId }: { jobId: string }) => {
               )}
             </div>
           )}
-          <DataTable label="Radios" rows={radios} columns={RADIO_COLUMNS} />
+          <DataTable label="Radios" rows={radios} columns={columns.radios} />
           <div className="h-6" />
-          <DataTable label="Antennas" rows={antennas} columns={ANTENNA_COLUMNS} />
+          <DataTable label="Antennas" rows={antennas} columns={columns.antennas} />
         </div>
         <aside aria-label="Own hardware" className="min-h-0 overflow-auto border-l border-ink px-5 py-4">
           <div className="mb-3 flex gap-5">

@@ -1,3 +1,4 @@
+import type { ReactNode } from "react";
 import type { HardwareDto } from "@/contract";
 import type { DataColumn } from "../../controls/data-table";
 import { figure } from "../../wording/numbers";
@@ -9,7 +10,7 @@ const mostPowerDbm = (r: RadioRow): number => r.modulations[0]?.maxTxPowerDbm ??
 const portMbps = (r: RadioRow): number => Math.max(0, ...r.ethernetPorts.map((p) => p.speedMbps));
 
 /** What a radio is chosen by, then what may be looked up. */
-export const RADIO_COLUMNS: readonly DataColumn<RadioRow>[] = [
+export const radioColumns = (stock: (kind: "radio", row: RadioRow) => ReactNode): readonly DataColumn<RadioRow>[] => [
   { name: "Radio", value: (r) => r.name },
   { name: "Band", value: (r) => `${r.bandKey} GHz`, chosen: true },
   { name: "Standard", value: (r) => (r.standard === "single carrier QAM" ? "QAM" : r.standard), chosen: true },
@@ -22,6 +23,13 @@ export const RADIO_COLUMNS: readonly DataColumn<RadioRow>[] = [
     numeric: true,
   },
   { name: "To, km", value: (r) => r.maxLinkKm, cell: (r) => figure(r.maxLinkKm, r.maxLinkKm < 1 ? 1 : 0), numeric: true },
+  {
+    name: "Price, €",
+    value: (r) => r.priceEur ?? Number.POSITIVE_INFINITY,
+    cell: (r) => (r.priceEur === undefined ? "" : figure(r.priceEur)),
+    numeric: true,
+  },
+  { name: "In stock", value: (r) => r.stock ?? -1, cell: (r) => stock("radio", r), numeric: true },
   { name: "Family", value: (r) => r.family, aside: true },
   { name: "Roles", value: (r) => r.roles.join(", "), aside: true },
   { name: "Port, Mbps", value: portMbps, cell: (r) => figure(portMbps(r), 0), numeric: true, aside: true },
@@ -31,11 +39,18 @@ export const RADIO_COLUMNS: readonly DataColumn<RadioRow>[] = [
   { name: "Source", value: (r) => r.source, chosen: true },
 ];
 
-export const ANTENNA_COLUMNS: readonly DataColumn<AntennaRow>[] = [
+export const antennaColumns = (stock: (kind: "antenna", row: AntennaRow) => ReactNode): readonly DataColumn<AntennaRow>[] => [
   { name: "Antenna", value: (a) => a.name },
   { name: "Form", value: (a) => a.form, chosen: true },
   { name: "Bands, MHz", value: (a) => a.bandsMhz.map((b) => `${b.low} to ${b.high}`).join(", ") },
   { name: "Gain, dBi", value: (a) => a.gainDbi, cell: (a) => figure(a.gainDbi, 1), numeric: true },
+  {
+    name: "Price, €",
+    value: (a) => a.priceEur ?? Number.POSITIVE_INFINITY,
+    cell: (a) => (a.priceEur === undefined ? "" : figure(a.priceEur)),
+    numeric: true,
+  },
+  { name: "In stock", value: (a) => a.stock ?? -1, cell: (a) => stock("antenna", a), numeric: true },
   { name: "Beam, °", value: (a) => a.azimuthBeamwidthDeg, numeric: true },
   { name: "Source", value: (a) => a.source, chosen: true },
 ];

@@ -2,9 +2,10 @@
 import { zodResolver } from "@hookform/resolvers/zod";
 import { type FieldErrors, useForm } from "react-hook-form";
 import { z } from "zod";
-import type { HardwareDto } from "@/contract";
+import { type HardwareDto, SUPPLY_KINDS } from "@/contract";
 import { LEAST_POWER_DBM, MOST_POWER_DBM } from "@/core/link";
 import { Choice, Field } from "../../controls/field";
+import { supplyText } from "../../wording/gear";
 import { readNumber } from "../../wording/numbers";
 
 const number = (what: string, least: number, most: number) =>
@@ -14,6 +15,46 @@ const number = (what: string, least: number, most: number) =>
     .pipe(
       z.number(`${what} must be a number`).min(least, `${what} must be ${least} or above`).max(most, `${what} must be ${most} or less`),
     );
+
+/** A figure that a sheet may leave out. */
+const maybe = (what: string, least: number, most: number) =>
+  z
+    .string()
+    .transform((t) => (t.trim() === "" ? undefined : (readNumber(t) ?? Number.NaN)))
+    .pipe(
+      z
+        .number(`${what} must be a number`)
+        .min(least, `${what} must be ${least} or above`)
+        .max(most, `${what} must be ${most} or less`)
+        .optional(),
+    );
+
+/** What a unit is bought and hung by: typed, or not known; never taken over from another. */
+const BOUGHT = {
+  price: maybe("price", 0, 1_000_000),
+  stock: maybe("stock", 0, 100_000),
+  width: maybe("width", 1, 10_000),
+  height: maybe("height", 1, 10_000),
+  poleLow: maybe("thinnest pole", 0, 2000),
+  poleHigh: maybe("thickest pole", 0, 2000),
+};
+const NOTHING_BOUGHT = { price: "", stock: "", width: "", height: "", poleLow: "", poleHigh: "" };
+type Bought = { readonly [K in keyof typeof BOUGHT]?: number | undefined };
+const boughtOf = (v: Bought): Record<string, unknown> => ({
+  priceEur: v.price,
+  stock: v.stock,
+  sizeMm: v.width === undefined || v.height === undefined ? undefined : { width: v.width, height: v.height },
+  poleDiameterMm: v.poleLow === undefined || v.poleHigh === undefined ? undefined : { low: v.poleLow, high: v.poleHigh },
+});
+
+const BOUGHT_WORDS = [
+  ["price", "Price of one, €"],
+  ["stock", "In stock"],
+  ["width", "Width of the face, mm"],
+  ["height", "Height of the face, mm"],
+  ["poleLow", "Thinnest pole, mm"],
+  ["poleHigh", "Thickest pole, mm"],
+] as const;
 
 const slug = (name: string): string =>
   name
@@ -37,6 +78,10 @@ const radioForm = z.object({
   port: number("port speed", 1, 400_000),
   reach: number("range", 0.01, 200),
   shift: number("sensitivity difference", -30, 30),
+  supplies: z.array(z.enum(SUPPLY_KINDS)),
+  coldest: maybe("coldest day", -90, 90),
+  hottest: maybe("hottest day", -90, 90),
+  ...BOUGHT,
 });
 
 /** An own radio: the figures of its data sheet over the modulation table of a like one. */
@@ -58,6 +103,10 @@ export const RadioForm = ({ radios, take }: { radios: HardwareDto["radios"]; tak
       port: "1000",
       reach: "",
       shift: "0",
+      supplies: [],
+      coldest: "",
+      hottest: "",
+      ...NOTHING_BOUGHT,
     },
   });
   const { errors, isSubmitting } = form.formState;
@@ -108,10 +157,13 @@ export const RadioForm = ({ radios, take }: { radios: HardwareDto["radios"]; tak
         maxTxPowerDbm: m.maxTxPowerDbm - powerDownDb,
         sensitivityDbm: Object.fromEntries(Object.entries(m.sensitivityDbm).map(([w, s]) => [w, s + v.shift])),
       })),
+      powerKinds: v.supplies.length === 0 ? undefined : v.supplies,
+      temperatureC: v.coldest === undefined || v.hottest === undefined ? undefined : { low: v.coldest, high: v.hottest },
+      ...boughtOf(v),
     };
     if (await take(JSON.stringify({ radios: [radio] }))) form.reset();
   });
-  const text = (name: keyof z.input<typeof radioForm>, label: string) => (
+  const text = (name: Exclude<keyof z.input<typeof radioForm>, "supplies">, label: string) => (
     <Field
       label={label}
       inputMode="decimal"
@@ -154,6 +206,20 @@ export const RadioForm = ({ radios, take }: { radios: HardwareDto["radios"]; tak
       {text("maxInput", "Hottest input, dBm a chain")}
       {text("reach", "Range it is made for, km")}
       {text("shift", "Sensitivity against that, dB")}
+      {BOUGHT_WORDS.map(([name, label]) => (
+        <div key={name}>{text(name, label)}</div>
+      ))}
+      {text("coldest", "Coldest day, °C")}
+      {text("hottest", "Hottest day, °C")}
+      <details className="col-span-2">
+        <summary className="min-h-6 cursor-pointer text-line leading-6">Kinds of supply</summary>
+        {SUPPLY_KINDS.map((k) => (
+          <label key={k} className="flex min-h-7 items-center gap-2 text-line">
+            <input type="checkbox" value={k} className="h-6 w-6 accent-(--ink)" {...form.register("supplies")} />
+            {supplyText(k)}
+          </label>
+        ))}
+      </details>
       <p className="cap col-span-2 m-0">Whole tables of modulations come in by file; the shape is the one of Save own as a file.</p>
       <button type="submit" className="main-action col-span-2 justify-self-start" disabled={isSubmitting}>
         Add the radio
@@ -170,12 +236,13 @@ const antennaForm = z.object({
   gain: number("gain", -5, 70),
   azimuth: number("beamwidth", 0.05, 360),
   elevation: number("beamwidth", 0.05, 360),
+  ...BOUGHT,
 });
 
 export const AntennaForm = ({ take }: { take: (text: string) => Promise<boolean> }) => {
   const form = useForm<z.input<typeof antennaForm>, unknown, z.output<typeof antennaForm>>({
     resolver: zodResolver(antennaForm),
-    defaultValues: { name: "", form: "dish", low: "", high: "", gain: "", azimuth: "", elevation: "" },
+    defaultValues: { name: "", form: "dish", low: "", high: "", gain: "", azimuth: "", elevation: "", ...NOTHING_BOUGHT },
   });
   const { errors, isSubmitting } = form.formState;
   const submit = form.handleSubmit(async (v) => {
@@ -191,6 +258,7 @@ export const AntennaForm = ({ take }: { take: (text: string) => Promise<boolean>
       gainDbi: v.gain,
       azimuthBeamwidthDeg: v.azimuth,
       elevationBeamwidthDeg: v.elevation,
+      ...boughtOf(v),
     };
     if (await take(JSON.stringify({ antennas: [antenna] }))) form.reset();
   });
@@ -217,6 +285,9 @@ export const AntennaForm = ({ take }: { take: (text: string) => Promise<boolean>
       {text("high", "Highest frequency, MHz")}
       {text("azimuth", "Beamwidth in azimuth, °")}
       {text("elevation", "Beamwidth in elevation, °")}
+      {BOUGHT_WORDS.map(([name, label]) => (
+        <div key={name}>{text(name, label)}</div>
+      ))}
       <button type="submit" className="main-action col-span-2 justify-self-start" disabled={isSubmitting}>
         Add the antenna
       </button>

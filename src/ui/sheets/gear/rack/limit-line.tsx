@@ -106,6 +106,8 @@ const LimitFields = ({ limit, of }: { limit: LimitWords["key"]; of: Editing }) =
       );
     case "radar":
       return <Tick label="Leave out channels with a radar duty" checked={s.noRadar} onChange={(noRadar) => set({ noRadar })} />;
+    case "stock":
+      return <Tick label="Both ends from stock" checked={s.stockOnly} onChange={(stockOnly) => set({ stockOnly })} />;
     case "bands":
       return (
         <>
@@ -183,6 +185,7 @@ const FIELDS: Partial<Readonly<Record<LimitWords["key"], readonly (keyof SearchL
   port: ["portLeastMbps"],
   ends: ["alike", "family"],
   radar: ["noRadar"],
+  stock: ["stockOnly"],
   weather: ["coldestC", "hottestC"],
   power: ["power", "targetDbm"],
 };

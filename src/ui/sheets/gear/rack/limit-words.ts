@@ -6,7 +6,7 @@ import { searchOf, siteLimitsOf } from "./limits-of";
 
 /** One limit as it is read back, and which fields it is made of. */
 export interface LimitWords {
-  readonly key: "price" | "face" | "bands" | "port" | "ends" | "radar" | "site" | "weather" | "power";
+  readonly key: "price" | "face" | "bands" | "port" | "ends" | "radar" | "stock" | "site" | "weather" | "power";
   readonly words: string;
   readonly fields: readonly (keyof SearchLimits)[];
 }
@@ -64,6 +64,7 @@ export const limitWords = (limits: Limits, linkId: string, ends: EndNames, units
       fields: ["alike", "family"],
     },
     { key: "radar", words: s.noRadar ? "no radar channels" : "radar channels too", fields: ["noRadar"] },
+    { key: "stock", words: s.stockOnly ? "only what is in stock" : "in stock or to order", fields: ["stockOnly"] },
     { key: "site", words: siteWords(near, far, ends), fields: [] },
     { key: "weather", words: weatherWords(s), fields: ["coldestC", "hottestC"] },
     {

@@ -11,7 +11,7 @@ export const siteLimitsOf = (limits: Limits, siteId: string): SiteLimits => limi
 
 /** Limits as the rack takes them, for one link between two sites. */
 export const rackLimitsOf = (limits: Limits, linkId: string, nearSiteId: string, farSiteId: string): RackLimits => {
-  const { alike, bands, family, priceMost, portLeastMbps, noRadar, coldestC, hottestC } = searchOf(limits, linkId);
+  const { alike, bands, family, priceMost, portLeastMbps, noRadar, stockOnly, coldestC, hottestC } = searchOf(limits, linkId);
   return {
     alike,
     bands,
@@ -19,6 +19,7 @@ export const rackLimitsOf = (limits: Limits, linkId: string, nearSiteId: string,
     priceMost,
     portLeastMbps,
     noRadar,
+    stockOnly,
     coldestC,
     hottestC,
     near: siteLimitsOf(limits, nearSiteId),

@@ -137,6 +137,7 @@ export const RackOpen = ({
       cold: () => search({ coldestC: null }),
       heat: () => search({ hottestC: null }),
       radar: () => search({ noRadar: false }),
+      stock: () => search({ stockOnly: false }),
       band: () => search({ bands: null }),
       family: () => search({ family: null }),
       unlike: () => search({ alike: false }),

@@ -1,8 +1,8 @@
 import { Check } from "lucide-react";
 import type { Candidate, RackRow as Row } from "@/core/rack";
-import { keptMultipleOf, serves } from "@/core/rack";
+import { keptMultipleOf, serves, stockOf } from "@/core/rack";
 import { VerdictMark } from "../../../marks/verdict-mark";
-import { bandText, euroText, pairName, rateText, spareText } from "../../../wording/gear";
+import { bandText, euroText, pairName, rateText, spareText, stockText } from "../../../wording/gear";
 import { dbmText, figure, lengthText, type Units } from "../../../wording/numbers";
 import { onAxis, type RateAxis } from "./axis";
 import { faceText } from "./face-text";
@@ -205,6 +205,7 @@ export const RackRowLine = ({
       <div className="text-right">
         <div className="figure text-press">{euroText(c.priceEur)}</div>
         {!ok && <div className="cap">{c.drawn === null ? "not drawn" : `${figure(c.drawn.serves * 100)} cases in 100`}</div>}
+        {ok && <div className="cap">{stockText(stockOf(c.pair))}</div>}
         {row.beats.length > 0 && <div className="cap">{row.beats.length} beneath it</div>}
       </div>
     </div>
