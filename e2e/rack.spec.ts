@@ -142,6 +142,40 @@ test("four stand side by side and no fifth; what differs is marked", async ({ pa
   await expect(table).toHaveCount(0);
 });
 
+test("the same pair on other links: tried on each, taken for a chosen set, and taken back as one step", async ({ page, request }) => {
+  await openRack(page, request, "Ferry Ramp");
+  const before = await demoJob(request);
+  const ferry = linkTo(before, "Ferry Ramp");
+  const kept = new Map<string, LinkDto["design"]>();
+  for (const l of before.links) kept.set(l.linkId, await designOf(request, l.linkId));
+  await page.getByRole("option", { name: /^Razorbill Dish,/ }).click();
+  await page.getByTestId("rack").press("l");
+  const dialog = page.getByRole("dialog");
+  await expect(dialog).toContainText("Razorbill Dish on other links");
+  await expect(dialog.getByTestId("other-links")).not.toContainText("being worked out", { timeout: 45_000 });
+  // Over the saddle it does not, and cannot be chosen there.
+  const saddle = dialog.getByRole("listitem").filter({ hasText: "Tarrowfell" });
+  await expect(saddle).toContainText(/short/);
+  await expect(saddle.getByRole("checkbox")).toBeDisabled();
+  await expectAccessible(page);
+  for (const name of ["Water Tower to Fuel Berth", "Water Tower to Sailing School"])
+    await dialog.getByRole("listitem").filter({ hasText: name }).getByRole("checkbox").check();
+  await expect(dialog.getByTestId("other-links-sum")).toContainText(/2 links chosen: € [\d,]+ now, € 396 then/);
+  await dialog.getByRole("button", { name: "Take it on 2 links" }).click();
+  await expect(page.getByTestId("said")).toContainText("is planned on 2 other links");
+  const radioOf = async (far: string): Promise<string> => (await designOf(request, linkTo(before, far).linkId)).nearRadioId;
+  expect([await radioOf("Fuel Berth"), await radioOf("Sailing School")]).toEqual(["razorbill-dish", "razorbill-dish"]);
+  expect((await designOf(request, ferry.linkId)).nearRadioId).toBe(kept.get(ferry.linkId)!.nearRadioId);
+
+  await page.keyboard.press("Control+z");
+  await expect.poll(() => radioOf("Fuel Berth")).toBe(kept.get(linkTo(before, "Fuel Berth").linkId)!.nearRadioId);
+  for (const l of before.links) {
+    const { version: _a, ...was } = kept.get(l.linkId)!;
+    const { version: _b, ...is } = await designOf(request, l.linkId);
+    expect(is).toEqual(was);
+  }
+});
+
 test("what cannot be mended by a radio is said: a path behind a saddle, a permission that is open", async ({ page, request }) => {
   await openRack(page, request, "Tarrowfell Observatory");
   await expect(page.getByTestId("path-is-why")).toContainText("The path is the reason");

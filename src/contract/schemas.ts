@@ -295,6 +295,14 @@ export const designFieldsSchema = z.object({
 /** A copy of the design in force, kept to compare with: as it stands on the screen, saved already or not. */
 export const keepDesignSchema = z.object({ name: words("the name", 40).default(""), design: designFieldsSchema.optional() });
 
+/** Several designs changed as one step, each as it stands at a version. */
+export const takeSchema = z.object({
+  designs: z
+    .array(z.object({ id: uuid, version: z.number("the version is missing").int().min(1), fields: z.looseObject({}) }))
+    .min(1, "at least one design")
+    .max(500, "at most 500 designs at once"),
+});
+
 export const boxSchema = z
   .object({
     westDeg: z.coerce.number().pipe(lonDeg),

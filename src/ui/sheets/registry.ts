@@ -97,6 +97,7 @@ export const SHEETS = {
       { keys: "Arrows, Home, End", does: "Through the rack" },
       { keys: "Enter", does: "Take the chosen one" },
       { keys: "Space, C", does: "Tick, compare the ticked" },
+      { keys: "L", does: "The same pair on other links" },
       { keys: "Tab", does: "Next field" },
     ],
   },

@@ -27,6 +27,7 @@ export const RackAside = ({
   take,
   compare,
   keepCsv,
+  alike,
   children,
 }: {
   jobId: string;
@@ -44,6 +45,8 @@ export const RackAside = ({
   take: () => void;
   compare: () => void;
   keepCsv: () => void;
+  /** The same pair on other links. */
+  alike: () => void;
   /** The table of powers. */
   children: ReactNode;
 }) => {
@@ -71,6 +74,13 @@ export const RackAside = ({
           <p className="cap m-0 mt-1 flex justify-between">
             <span>both ends</span>
             <span className="figure">{euroText(chosen.priceEur)}</span>
+          </p>
+        )}
+        {chosen !== null && (
+          <p className="m-0 mt-2">
+            <button type="button" className="press min-h-6 text-body" onClick={alike}>
+              On other links too
+            </button>
           </p>
         )}
         <p className="m-0 mt-2 flex justify-between gap-2">

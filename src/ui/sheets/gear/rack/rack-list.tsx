@@ -30,6 +30,7 @@ export const RackList = ({
   tick,
   take,
   compare,
+  alike,
   sectionHref,
 }: {
   rack: Rack;
@@ -43,6 +44,7 @@ export const RackList = ({
   tick: (id: string) => void;
   take: (c: Candidate) => void;
   compare: () => void;
+  alike: () => void;
   sectionHref: string;
 }) => {
   const hatch = useId();
@@ -95,6 +97,9 @@ export const RackList = ({
         break;
       case "c":
         compare();
+        break;
+      case "l":
+        alike();
         break;
       default:
         return;

@@ -5,7 +5,7 @@ import type { Verdict } from "@/core/link";
 import { type Candidate, DRAWN_ROWS } from "@/core/rack";
 import { bodyOf } from "../../../api/client";
 import { keepFile } from "../../../api/keep-file";
-import { type LinkBundle, useVerdicts } from "../../../api/queries";
+import { type LinkBundle, useJob, useRefresh, useVerdicts } from "../../../api/queries";
 import { ClashNotice } from "../../../controls/clash-notice";
 import { lazyPart } from "../../../controls/lazy-part";
 import { ScrollRegion } from "../../../controls/scroll-region";
@@ -43,6 +43,7 @@ import { designOf, isTaken } from "./settings";
 import { useRack } from "./use-rack";
 
 const CompareDialog = lazyPart(() => import("./compare-dialog").then((m) => m.CompareDialog));
+const AlikeDialog = lazyPart(() => import("./alike-dialog").then((m) => m.AlikeDialog));
 const PermissionDialog = lazyPart(() => import("../../section/permission-dialog").then((m) => m.PermissionDialog));
 
 const sentenceCase = (words: string): string => `${words.charAt(0).toUpperCase()}${words.slice(1)}`;
@@ -69,6 +70,9 @@ export const RackOpen = ({
   const [ticked, setTicked] = useState<readonly string[]>([]);
   const [comparing, setComparing] = useState<boolean | null>(null);
   const [recording, setRecording] = useState<boolean | null>(null);
+  const [elsewhere, setElsewhere] = useState<boolean | null>(null);
+  const whole = useJob(jobId).data;
+  const refresh = useRefresh();
   const [areaRef, area] = useSize<HTMLDivElement>();
   const narrow = area.width > 0 && area.width < NARROW_PX;
   const history = useJobHistory(jobId, (error) => setSaid(errorSentence(bodyOf(error), units)));
@@ -285,6 +289,7 @@ export const RackOpen = ({
                   tick={tick}
                   take={take}
                   compare={compare}
+                  alike={() => setElsewhere(true)}
                   sectionHref={`/jobs/${jobId}/section/${link.id}`}
                 />
                 <RejectedList rack={rack} letIn={letIn} />
@@ -308,6 +313,7 @@ export const RackOpen = ({
             take={() => chosen !== null && take(chosen)}
             compare={compare}
             keepCsv={() => void keepCsv()}
+            alike={() => setElsewhere(true)}
           >
             {chosen !== null && reply?.done === true && (
               <PowerTable
@@ -334,6 +340,24 @@ export const RackOpen = ({
           needMbps={rack?.needMbps ?? 0}
           units={units}
           take={take}
+        />
+      )}
+      {elsewhere !== null && chosen !== null && whole !== undefined && (
+        <AlikeDialog
+          key={chosen.id}
+          open={elsewhere}
+          onOpenChange={(on) => setElsewhere(on ? true : null)}
+          jobId={jobId}
+          linkId={link.id}
+          job={whole}
+          chosen={chosen}
+          hardware={hardware}
+          limits={limits}
+          units={units}
+          done={(words) => {
+            setSaid(words);
+            void refresh(jobId);
+          }}
         />
       )}
       {recording !== null && (
