@@ -160,7 +160,7 @@ test("the same pair on other links: tried on each, taken for a chosen set, and t
   await expectAccessible(page);
   for (const name of ["Water Tower to Fuel Berth", "Water Tower to Sailing School"])
     await dialog.getByRole("listitem").filter({ hasText: name }).getByRole("checkbox").check();
-  await expect(dialog.getByTestId("other-links-sum")).toContainText(/2 links chosen: € [\d,]+ now, € 396 then/);
+  await expect(dialog.getByTestId("other-links-sum")).toContainText(/2 links chosen: €\s[\d,]+ now, €\s396 then/);
   await dialog.getByRole("button", { name: "Take it on 2 links" }).click();
   await expect(page.getByTestId("said")).toContainText("is planned on 2 other links");
   const radioOf = async (far: string): Promise<string> => (await designOf(request, linkTo(before, far).linkId)).nearRadioId;
