@@ -1,5 +1,5 @@
 import { destination, type LatLon } from "../core/geo";
-import { type EndPlan, type LinkPlan, MOUNT_SIGMA_M, type PathProfile, POSITION_SIGMA_M, waterOver } from "../core/link";
+import { type EndPlan, type LinkPlan, MOUNT_SIGMA_M, type PathProfile, POSITION_SIGMA_M, type Stands, waterOver } from "../core/link";
 import type { Barrier } from "../core/propagation";
 import { type LinkUse, usesOf } from "../core/radio";
 import type { DesignFields, GroundTold } from "./schemas";
@@ -36,6 +36,7 @@ const endOf = (
 ): EndPlan => ({
   name: site.name,
   mountMaxAglM: site.mountingPoints?.find((m) => m.id === d[`${which}MountId`])?.maxAglM ?? site.mountMaxAglM,
+  stands: site.stands ?? null,
   mountSigmaM: MOUNT_SIGMA_M,
   positionSigmaM: POSITION_SIGMA_M,
   radio,
@@ -56,6 +57,7 @@ export type PlanProblem = { readonly code: "hardware-missing"; readonly id: stri
 interface EndSite {
   readonly name: string;
   readonly mountMaxAglM: number | null;
+  readonly stands?: Stands | null;
   readonly mountingPoints?: readonly { readonly id: string; readonly maxAglM: number | null }[];
 }
 

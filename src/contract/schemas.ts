@@ -6,6 +6,7 @@ import {
   LEAST_YEAR_PERCENT,
   MOST_POWER_DBM,
   MOST_YEAR_PERCENT,
+  STANDS,
 } from "../core/link";
 import { BARRIER_MATERIALS } from "../core/propagation";
 import { SITE_START } from "./starts";
@@ -65,6 +66,8 @@ export const siteFieldsSchema = z.object({
   mountAglM,
   mountMaxAglM: mountAglM.nullable().default(SITE_START.mountMaxAglM),
   mastCostPerM: mastCostPerM.nullable().default(SITE_START.mastCostPerM),
+  /** What its bracket is fixed to, for how far wind turns it; null when nobody said. */
+  stands: z.enum(STANDS).nullable().default(SITE_START.stands),
   structure: words("the structure", 200).default(SITE_START.structure),
   power: words("the power", 200).default(SITE_START.power),
   material: words("the material", 200).default(SITE_START.material),

@@ -4,6 +4,7 @@
 export const SITE_START = {
   mountMaxAglM: null,
   mastCostPerM: null,
+  stands: null,
   structure: "",
   power: "",
   material: "",

@@ -94,6 +94,7 @@ export const TOLD = {
         mountAglM: "mount height",
         mountMaxAglM: "highest mount",
         mastCostPerM: "cost of mast",
+        stands: "what it stands on",
         structure: "structure",
         power: "power",
         material: "material",

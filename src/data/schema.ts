@@ -16,6 +16,7 @@ import {
   uuid,
 } from "drizzle-orm/pg-core";
 import type { MountingPointFields, PolicyOver } from "../contract";
+import type { Stands } from "../core/link";
 import type { Permission } from "../core/radio";
 import { bytea, geometry } from "./columns";
 
@@ -93,6 +94,8 @@ export const site = pgTable(
     mountMaxAglM: doublePrecision("mount_max_agl_m"),
     /** What a metre of mast costs here, in the customer's money; null when nobody said. */
     mastCostPerM: doublePrecision("mast_cost_per_m"),
+    /** What its bracket is fixed to: wall, stiff pole, thin pole, tree; null when nobody said. */
+    stands: text().$type<Stands>(),
     structure: text().notNull().default(""),
     power: text().notNull().default(""),
     material: text().notNull().default(""),

@@ -2,6 +2,7 @@ import { z } from "zod";
 import type { FieldsOf, ObstacleFields, ObstaclesOptions, SitesOptions } from "../contract";
 import { mountingPointSchema, obstacleFieldsSchema } from "../contract";
 import { circleAbout, farFromPlaces, type LatLon, thinLine, widenLine } from "../core/geo";
+import { STANDS } from "../core/link";
 import { metresFromFeet } from "../core/units";
 import type { RawFeature } from "../formats";
 
@@ -141,6 +142,7 @@ export const siteOf = (f: RawFeature, o: SitesOptions): Made<FieldsOf<"site">> =
       mountAglM,
       mountMaxAglM: Number.isNaN(most) ? null : most,
       mastCostPerM: cost >= 0 ? cost : null,
+      stands: STANDS.find((s) => s === words("stands")) ?? null,
       structure: words("structure"),
       power: words("power"),
       material: words("material"),

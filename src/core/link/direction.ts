@@ -13,7 +13,7 @@ import {
   usableRate,
 } from "../radio";
 import { type Fading, staircaseOf, wetCoverDb } from "./availability";
-import { aimDoubtDb, antennaNameOf, beamwidthOf, gainOf, halfApertureOf, polarisationWordsOf } from "./end-gear";
+import { aimDoubtDb, antennaNameOf, beamwidthOf, gainOf, halfApertureOf, polarisationWordsOf, twistOf } from "./end-gear";
 import { type Gains, gainsAround } from "./gains";
 import { fadingOnce } from "./kept";
 import { ladderOf, pickRung } from "./ladder";
@@ -117,7 +117,7 @@ const termsOf = (plan: LinkPlan, tx: EndPlan, rx: EndPlan, state: PathState, tra
   plain("connectors-out", -tx.connectorLossDb, "typed"),
   plain("antenna-out", gainOf(tx), "data sheet", { antenna: antennaNameOf(tx), gainDbi: gainOf(tx) }),
   {
-    ...plain("aim-out", g.aimOutDb, "antenna pattern", { tiltDeg: g.outTiltDeg, bearingDeg: g.outBearingDeg }),
+    ...plain("aim-out", g.aimOutDb, "antenna pattern", { tiltDeg: g.outTiltDeg, bearingDeg: g.outBearingDeg, twistDeg: twistOf(tx) }),
     ...aimDoubtDb(state.path, tx, g.outBearingDeg, g.outTiltDeg),
   },
   barrierTerm("barrier-out", tx, g.barrierOut),
@@ -133,7 +133,7 @@ const termsOf = (plan: LinkPlan, tx: EndPlan, rx: EndPlan, state: PathState, tra
   plain("radome", 0, "1 to 2 dB an end when wet (ours)", { wetDb: wetCoverDb(plan.centreMhz / 1000) }),
   barrierTerm("barrier-in", rx, g.barrierIn),
   {
-    ...plain("aim-in", g.aimInDb, "antenna pattern", { tiltDeg: g.inTiltDeg, bearingDeg: g.inBearingDeg }),
+    ...plain("aim-in", g.aimInDb, "antenna pattern", { tiltDeg: g.inTiltDeg, bearingDeg: g.inBearingDeg, twistDeg: twistOf(rx) }),
     ...aimDoubtDb(state.path, rx, g.inBearingDeg, g.inTiltDeg),
   },
   plain("antenna-in", gainOf(rx), "data sheet", { antenna: antennaNameOf(rx), gainDbi: gainOf(rx) }),

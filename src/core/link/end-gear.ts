@@ -1,5 +1,6 @@
 import { type AntennaShape, halfApertureM, nearFieldLossDb, type Pattern } from "../antenna";
 import { channelFits, type PairingFault, type Polarisation, polarisationFromSheet } from "../radio";
+import { BEAM_PER_TWIST, TWIST_DEG } from "./limits";
 import type { PreparedPath } from "./prepare";
 import type { EndPlan, LinkPlan } from "./types";
 
@@ -34,11 +35,22 @@ export const aimOffset = (end: EndPlan, bearingDeg: number, tiltDeg: number): { 
   elevationDeg: end.aim.tiltDeg === null ? 0 : tiltDeg - end.aim.tiltDeg,
 });
 
-/** Gain lost by a set aim, dB (0 or less). */
+/** How far wind turns an end at its worst, degrees; 0 where nobody said what it stands on. */
+export const twistOf = (end: EndPlan): number => (end.stands == null || end.stands === "tree" ? 0 : TWIST_DEG[end.stands]);
+
+/** Whether wind turns an end out of its own beam: always on a tree. */
+export const isShaken = (end: EndPlan): boolean => {
+  if (end.stands === "tree") return true;
+  const width = beamwidthOf(end);
+  return width !== null && width < BEAM_PER_TWIST * twistOf(end);
+};
+
+/** Gain lost by a set aim, and by wind that turns the axis still farther off, dB (0 or less). */
 export const aimLossDb = (path: PreparedPath, end: EndPlan, bearingDeg: number, tiltDeg: number): number => {
-  if (end.aim.azimuthDeg === null && end.aim.tiltDeg === null) return 0;
+  const twistDeg = twistOf(end);
+  if (end.aim.azimuthDeg === null && end.aim.tiltDeg === null && twistDeg === 0) return 0;
   const off = aimOffset(end, bearingDeg, tiltDeg);
-  return patternOfEnd(path, end).relativeDb(off.azimuthDeg, off.elevationDeg);
+  return patternOfEnd(path, end).relativeDb(off.azimuthDeg + (off.azimuthDeg < 0 ? -twistDeg : twistDeg), off.elevationDeg);
 };
 
 /** Below the average pattern of a sector or omni lies a null, this deep at most (ours). */

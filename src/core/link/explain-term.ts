@@ -36,11 +36,14 @@ const AIM: Words = {
   sentence: (t) =>
     t.valueDb === 0
       ? "Pointed true at the other end."
-      : "The antenna's axis does not point at the other end, {bearingDeg} and {tiltDeg} up from here.",
+      : Number(t.inputs.twistDeg ?? 0) > 0
+        ? "The antenna's axis is off the other end, {bearingDeg} and {tiltDeg} up from here, by its aim and the {twistDeg} that wind turns what it stands on."
+        : "The antenna's axis does not point at the other end, {bearingDeg} and {tiltDeg} up from here.",
   formula: "G(az, el) - G(0, 0)",
   rows: [
     ["bearingDeg", "az", "true bearing of the other end", "deg"],
     ["tiltDeg", "el", "elevation of the other end", "deg"],
+    ["twistDeg", "w", "turn of the structure in wind", "deg"],
   ],
 };
 

@@ -1,5 +1,6 @@
 import type { BodyKind } from "../obstacles";
 import type { CutBy, Domain } from "../radio";
+import type { Stands } from "./limits";
 import type { Verdict } from "./types";
 
 /** A change to the design, as data; the interface applies it and can undo it. */
@@ -94,6 +95,12 @@ export interface FindingValues {
     readonly atM: number;
   };
   readonly "beyond-structure": { readonly name: string; readonly mountM: number; readonly maxM: number };
+  readonly "wind-twist": {
+    readonly name: string;
+    readonly stands: Stands;
+    readonly twistDeg: number | null;
+    readonly beamDeg: number | null;
+  };
   readonly "mount-on-ground": { readonly name: string; readonly mountM: number };
   readonly "base-fitted": { readonly name: string; readonly sigmaM: number };
   readonly "long-lever": { readonly name: string; readonly atM: number; readonly lever: number };

@@ -29,6 +29,13 @@ export const MOST_YEAR_PERCENT = 99.999;
 
 /** Mount heights that are known about: a lower one lies on the ground, its foot has no zone (ours). */
 export const LOWEST_KNOWN_MOUNT_M = 0.1;
+/** What an end is fixed to, and how far wind turns it, degrees (ours): on a tree nothing stays pointed. */
+export const STANDS = ["wall", "stiff pole", "thin pole", "tree"] as const;
+export type Stands = (typeof STANDS)[number];
+export const TWIST_DEG: Readonly<Record<Exclude<Stands, "tree">, number>> = { wall: 0.1, "stiff pole": 0.3, "thin pole": 1 };
+/** A beam narrower than so many times the twist is not held on the other end. */
+export const BEAM_PER_TWIST = 4;
+
 /** Nobody carries a bracket higher than this above today's mount; more is no answer (ours). */
 export const HIGHEST_RAISE_M = 40;
 /** How low a mount may hang when it is lowered beneath a span (ours). */

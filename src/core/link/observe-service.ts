@@ -1,4 +1,5 @@
 import type { PairingFault } from "../radio";
+import { beamwidthOf, isShaken, twistOf } from "./end-gear";
 import { type Observation, observed } from "./finding-types";
 import { SERVES_PROBABILITY } from "./limits";
 import { powerForCeiling } from "./power-advice";
@@ -109,9 +110,25 @@ const exposure = (plan: LinkPlan, result: LinkResult): Observation[] => {
   return [observed("exposure", "clear", 12, { name: a >= b ? plan.near.name : plan.far.name, distanceM })];
 };
 
+/** An end that wind turns out of its own beam. */
+const shaken = (plan: LinkPlan): Observation[] =>
+  [plan.near, plan.far].flatMap((end) =>
+    end.stands == null || !isShaken(end)
+      ? []
+      : [
+          observed("wind-twist", "short", 91, {
+            name: end.name,
+            stands: end.stands,
+            twistDeg: end.stands === "tree" ? null : twistOf(end),
+            beamDeg: beamwidthOf(end),
+          }),
+        ],
+  );
+
 export const observeService = (plan: LinkPlan, result: LinkResult, serves: number | null): Observation[] => [
   ...result.service.faults.map(pairingOf),
   ...level(plan, result),
+  ...shaken(plan),
   ...rate(plan, result, serves),
   ...exposure(plan, result),
 ];

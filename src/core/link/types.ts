@@ -15,6 +15,7 @@ import type {
 import type { SideGround } from "../terrain";
 import type { DiffractionOpinions } from "./diffraction-compare";
 import type { Observation } from "./finding-types";
+import type { Stands } from "./limits";
 
 /** A height source in force along a profile. */
 export interface ProfileDataset {
@@ -56,6 +57,8 @@ export interface EndPlan {
   readonly mountAglM: number;
   /** Highest mount the structure carries; null when nobody said. */
   readonly mountMaxAglM: number | null;
+  /** What it is fixed to; null or left out when nobody said: then no wind is counted. */
+  readonly stands?: Stands | null;
   /** Standard error of the mount's height (a typed height: 0.2 m). */
   readonly mountSigmaM: number;
   /** Standard error of its position: 0.5 m off a map, 4 m by a phone. */

@@ -468,3 +468,37 @@ describe("worked by hand", () => {
     expect(one(base(), {}, { ...endLimits({ poleMm: 89, supplies: ["802.3af"] }), coldestC: -60 }).refusal).toBeNull();
   });
 });
+
+describe("structures in wind", () => {
+  const dish = (beamDeg: number, gainDbi: number): Radio =>
+    radio({
+      bandsMhz: [{ low: 5725, high: 5850 }],
+      channelWidthsMhz: [40],
+      antenna: { kind: "integrated", form: "dish", gainDbi, azimuthBeamwidthDeg: beamDeg, elevationBeamwidthDeg: beamDeg },
+    });
+  const of = (r: Radio, stands: "wall" | "stiff pole" | "thin pole" | "tree" | null): Candidate => {
+    const ends = { near: end("A", 30, { radio: r, stands }), far: end("B", 30, { radio: r }) };
+    const asked = { needToFarMbps: 5, needToNearMbps: 5, centreMhz: 5755 };
+    return everyOf(
+      openRack({ ...plan(ends.near, ends.far, asked) }, profile(2000, level()), { radios: [r], antennas: [] }).arrange(NO_LIMITS),
+    )[0]!;
+  };
+
+  test("a beam narrower than four times the twist is refused with that figure, a tree refuses all", () => {
+    expect(of(dish(3.9, 33), "thin pole").refusal).toMatchObject({ code: "wind", twistDeg: 1, beamDeg: 3.9, end: "near" });
+    expect(of(dish(4.1, 32), "thin pole").refusal).toBeNull();
+    expect(of(dish(3.9, 33), "stiff pole").refusal).toBeNull();
+    expect(of(dish(60, 8), "tree").refusal).toMatchObject({ code: "wind", twistDeg: null });
+  });
+
+  test("what the twist costs stands in the level: 12 (1 / 5)^2 = 0.48 dB of a 5 degree beam on a thin pole", () => {
+    const [still, blown] = [of(dish(5, 30), null), of(dish(5, 30), "thin pole")];
+    const fixed = (c: Candidate): number => c.option!.toFar.levelDbm - c.option!.toFar.powerDbm;
+    expect(fixed(still) - fixed(blown)).toBeCloseTo(0.48, 1);
+    const taken = planOfCandidate(blown.option as WeighedOption);
+    const result = evaluateLink(taken, profile(2000, level()));
+    expect(result.service.toFar!.terms.find((t) => t.id === "aim-out")).toMatchObject({ inputs: { twistDeg: 1 } });
+    expect(result.service.toFar!.terms.reduce((s, t) => s + t.valueDb, 0)).toBeCloseTo(result.service.toFar!.levelDbm, 6);
+    expect(result.service.toNear!.terms.find((t) => t.id === "aim-in")!.valueDb).toBeCloseTo(-0.48, 1);
+  });
+});

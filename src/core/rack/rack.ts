@@ -47,6 +47,8 @@ const farness = (r: Refusal): number => {
     case "face":
     case "price":
       return typeof r.figure === "number" ? r.figure : 0;
+    case "wind":
+      return -(r.beamDeg ?? 0);
     default:
       return 0;
   }
@@ -60,6 +62,7 @@ const GROUPS: readonly Refusal["code"][] = [
   "rain",
   "slow",
   "port",
+  "wind",
   "rule",
   "rule-minimum",
   "radar-missing",

@@ -2,7 +2,7 @@
  * Why a candidate keeps less than is asked: the one thing without which it would do, looked for in the order in which an
  * installer can do something about it. The figure beside it is how much of that thing is too much or too little.
  */
-import { fadingOnce, lostPercent } from "../link";
+import { beamwidthOf, fadingOnce, isShaken, lostPercent, twistOf } from "../link";
 import { multipleOf } from "./multiple";
 import { type PowerRange, topSetting } from "./power";
 import type { TemplateRung } from "./templates";
@@ -122,6 +122,15 @@ const ruleRefusal = (option: WeighedOption): Refusal | null => {
   return null;
 };
 
+/** An end that wind turns out of its own beam. */
+const windRefusal = ({ plan }: WeighedOption): Refusal | null => {
+  for (const end of ["near", "far"] as const) {
+    const of = plan[end];
+    if (isShaken(of)) return { code: "wind", twistDeg: of.stands === "tree" ? null : twistOf(of), beamDeg: beamwidthOf(of), end };
+  }
+  return null;
+};
+
 /** What keeps a candidate from carrying the need; null when it does, as expected. */
 export const shortfallOf = (option: WeighedOption, school: School): Refusal | null => {
   // One that only other settings would let keep it, as expected, is not sure to: it is for the draws to say.
@@ -145,7 +154,7 @@ export const shortfallOf = (option: WeighedOption, school: School): Refusal | nu
 /** Everything that is against a candidate by itself, whatever limits are set; the first that decides. */
 export const refusalOf = (option: WeighedOption | null, school: School): Refusal | null => {
   if (option === null) return { code: "rule", reason: "no-channel" };
-  const byRule = ruleRefusal(option);
+  const byRule = ruleRefusal(option) ?? windRefusal(option);
   if (byRule !== null) return byRule;
   const short = shortfallOf(option, school);
   // A permission brings no level: what would not serve with it is told by what it lacks.

@@ -109,6 +109,8 @@ export type Refusal =
   | { readonly code: "rule-cuts"; readonly limitDbm: number; readonly lacksDb: number }
   | { readonly code: "radar-missing" }
   | { readonly code: "permission"; readonly asks: string }
+  /** Null twist: on a tree. */
+  | { readonly code: "wind"; readonly twistDeg: number | null; readonly beamDeg: number | null; readonly end: "near" | "far" }
   | { readonly code: "hot"; readonly overDb: number }
   | { readonly code: "weak"; readonly lacksDb: number }
   /** Null hours: more than 1 % of the year, beyond what the rain method knows. */

@@ -141,6 +141,10 @@ const WORDS: { readonly [K in FindingCode]: (v: FindingValues[K], t: Teller) => 
   "permission-ends": (v) => `The permission ${v.number} ends on *${v.until}*, in ${figure(v.days)} days. Renew it before.`,
   radar: (v) =>
     `Radar shares this channel: the radio listens ${waitText(v.waitS)} before it sends, and leaves at once for ${figure(v.awayMin)} minutes when it hears one (${v.source}).`,
+  "wind-twist": (v) =>
+    v.twistDeg === null
+      ? `${v.name} stands on a tree: it sways, and nothing on it stays pointed. Find a wall or a stiff pole.`
+      : `${v.name} stands on a ${v.stands}, which wind turns by about *${figure(v.twistDeg, 1)}°*: too much for a beam of *${figure(v.beamDeg ?? 0, 1)}°*. A wider beam or a stiffer mount is needed.`,
   "radar-missing": (v) => `${v.radio} has no radar detection; this channel asks for it (${v.source}).`,
   "pairing-family": (v) => `These radios do not talk to each other: one is of the family ${v.near}, the other ${v.far}.`,
   "pairing-standard": (v) => `These radios speak different standards: ${v.near} and ${v.far}.`,

@@ -24,6 +24,7 @@ export const REFUSAL_WORDS: Readonly<Record<Refusal["code"], string>> = {
   rain: "Rain takes it",
   slow: "Too slow",
   port: "Port too slow for the need",
+  wind: "Turned out of its beam by wind",
   rule: "No channel under these rules",
   "rule-minimum": "Lowest power above the rules",
   "radar-missing": "No radar detection",
@@ -68,6 +69,8 @@ export const refusalFigure = (r: Refusal): string => {
       return `keeps ${rateText(r.keptMbps)}: ${rateText(r.shortMbps)} short`;
     case "port":
       return mbpsText(r.portMbps);
+    case "wind":
+      return r.twistDeg === null ? "on a tree" : `a beam of ${figure(r.beamDeg ?? 0, 1)}°`;
     case "rule":
       return RULE_WORDS[r.reason];
     case "rule-minimum":
@@ -168,6 +171,10 @@ const REFUSED: { readonly [K in Refusal["code"]]?: (r: Refused<K>, name: string,
     `${name} would carry it in clear air, but rain and fading take it for ${hoursText(r.hoursAYear)}; ${shareText(year)} of the year is asked.`,
   slow: (r, name) => `${name} keeps ${rateText(r.keptMbps)} Mbps, ${rateText(r.shortMbps)} short.`,
   port: (r, name) => `${name} has a port for ${mbpsText(r.portMbps)}.`,
+  wind: (r, name) =>
+    r.twistDeg === null
+      ? "nothing stays pointed on a tree."
+      : `${name} has a beam of ${figure(r.beamDeg ?? 0, 1)}°, and wind turns the mount by ${figure(r.twistDeg, 1)}°.`,
   permission: (r, name) => `closed until recorded: ${r.asks}. ${name} would do.`,
   "radar-missing": (_r, name) => `${name} cannot hear radar where it must.`,
   "rule-minimum": (r, name) => `the lowest power of ${name} is ${dbText(r.overDb)} above the rules.`,

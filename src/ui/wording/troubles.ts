@@ -22,6 +22,7 @@ const WORDS: Partial<Readonly<Record<FindingCode | "hardware-missing" | "too-far
   "rule-forbids": "channel not allowed",
   "rule-below-radio": "radio above the limit",
   "radar-missing": "no radar detection",
+  "wind-twist": "turned by wind",
   "hardware-missing": "radio not in the catalogue",
   "beyond-structure": "above what the structure carries",
   "ground-unknown": "ground not known",

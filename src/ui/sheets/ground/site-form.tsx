@@ -5,9 +5,10 @@ import { useForm } from "react-hook-form";
 import { z } from "zod";
 import { FIRST_MOUNT_M, type MountingPointFields, type SiteDto, siteFieldsSchema } from "@/contract";
 import { type FarPosition, farFromJob, type LatLon } from "@/core/geo";
+import { STANDS, type Stands } from "@/core/link";
 import { readPosition } from "../../api/position";
 import { FarQuestion } from "../../controls/far-question";
-import { Field } from "../../controls/field";
+import { Choice, Field } from "../../controls/field";
 import { FormTrouble, useSubmit } from "../../controls/use-submit";
 import { coordinateFault } from "../../wording/coordinates";
 import { latLonText, lengthIn, lengthUnit, metresFrom, readNumber, type Units } from "../../wording/numbers";
@@ -21,6 +22,7 @@ export interface SiteValues {
   readonly mountAglM: number;
   readonly mountMaxAglM: number | null;
   readonly mastCostPerM: number | null;
+  readonly stands: Stands | null;
   readonly structure: string;
   readonly material: string;
   readonly power: string;
@@ -50,6 +52,7 @@ const formSchema = (units: Units) =>
       mount: z.string(),
       limit: z.string(),
       cost: z.string(),
+      stands: z.string().transform((t): Stands | null => STANDS.find((s) => s === t) ?? null),
       structure: siteFieldsSchema.shape.structure.unwrap(),
       material: siteFieldsSchema.shape.material.unwrap(),
       power: siteFieldsSchema.shape.power.unwrap(),
@@ -112,6 +115,7 @@ const typedOf = (site: SiteDto | null, place: LatLon | null, units: Units) => ({
   where: place === null ? "" : latLonText(place),
   mount: String(Math.round(lengthIn(units, site?.mountAglM ?? FIRST_MOUNT_M) * 10) / 10),
   ...Object.fromEntries(WORDS.map(([key]) => [key, site?.[key] ?? ""])),
+  stands: site?.stands ?? "",
   cost: site?.mastCostPerM == null ? "" : String(Math.round((site.mastCostPerM / lengthIn(units, 1)) * 100) / 100),
   limit: site?.mountMaxAglM == null ? "" : String(Math.round(lengthIn(units, site.mountMaxAglM) * 10) / 10),
 });
@@ -123,6 +127,7 @@ const BEHIND: Readonly<Record<string, readonly (keyof SiteValues)[]>> = {
   mount: ["mountAglM"],
   limit: ["mountMaxAglM"],
   cost: ["mastCostPerM"],
+  stands: ["stands"],
   ...Object.fromEntries(WORDS.map(([key]) => [key, [key]])),
 };
 
@@ -227,6 +232,12 @@ export const SiteForm = ({
             fault={errors.cost?.message}
             {...form.register("cost")}
           />
+          <Choice label="Its bracket is fixed to" {...form.register("stands")}>
+            <option value="">not known: no wind is counted</option>
+            {STANDS.map((s) => (
+              <option key={s}>{s}</option>
+            ))}
+          </Choice>
           {WORDS.map(([key, label, hint]) =>
             key === "notes" ? (
               <label key={key} className="field">

@@ -2,9 +2,11 @@
 import Link from "next/link";
 import { useEffect, useRef, useState } from "react";
 import type { FieldsOf, SiteDto } from "@/contract";
+import { STANDS } from "@/core/link";
 import { useIsKept } from "../../api/kept";
 import { useJob, usePhotos, useRefresh } from "../../api/queries";
 import { ClashNotice } from "../../controls/clash-notice";
+import { Choice } from "../../controls/field";
 import { lazyPart, useFetchAhead } from "../../controls/lazy-part";
 import { TypingScope } from "../../controls/typing-scope";
 import { UnitField } from "../../controls/unit-field";
@@ -186,6 +188,16 @@ const SiteSurvey = ({ jobId, site, sites, done }: { jobId: string; site: SiteDto
           most={300}
         />
       </section>
+      <Choice
+        label="Its bracket is fixed to"
+        value={f.stands ?? ""}
+        onChange={(e) => set({ stands: STANDS.find((x) => x === e.target.value) ?? null })}
+      >
+        <option value="">not known</option>
+        {STANDS.map((x) => (
+          <option key={x}>{x}</option>
+        ))}
+      </Choice>
       <section aria-label="What was looked at" className="grid">
         {TICKS.map((t) => (
           <label key={t} className="flex min-h-12 items-center gap-3 border-b border-rule">
