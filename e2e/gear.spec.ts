@@ -140,3 +140,43 @@ test("a table of own hardware with a bad row is refused by row and column; what 
   await expect(page.getByRole("row", { name: /Table Panel/ })).toHaveCount(0);
   await expectAccessible(page);
 });
+
+test("a data sheet opens whole; an own copy takes measured cuts, and a bad row is named", async ({ page, request }) => {
+  const { job } = await demoJob(request);
+  await page.goto(`/jobs/${job.id}/gear`);
+  await page.getByRole("button", { name: "Tramontane Small", exact: true }).click();
+  const dialog = page.getByRole("dialog");
+  await expect(dialog.getByRole("img", { name: /Pattern by aperture/ })).toBeVisible();
+  await expect(dialog).toContainText("25.0 dBi, 9.5° by 9.5°");
+  await expectAccessible(page);
+  await expect(dialog.getByLabel("Measured cuts")).toHaveCount(0);
+  await dialog.getByRole("button", { name: "Copy as own" }).click();
+  await expect(page.getByText("Taken in: 0 radios, 1 antenna.")).toBeVisible();
+  await page.getByRole("button", { name: "Tramontane Small, own" }).click();
+  const cuts = (text: string) => ({ name: "cuts.csv", mimeType: "text/csv", buffer: Buffer.from(text) });
+  const good = "plane,angle,gain\nazimuth,-180,-10\nazimuth,0,25\nazimuth,180,-10\nelevation,-90,-12\nelevation,0,25\nelevation,90,-12\n";
+  await dialog.getByLabel("Measured cuts").setInputFiles(cuts(good.replace("azimuth,0,25", "azimuth,0,loud")));
+  await expect(dialog.getByRole("alert")).toContainText('Row 3, gain: "loud" is not a number.');
+  await dialog.getByLabel("Measured cuts").setInputFiles(cuts(good));
+  await expect(dialog).toHaveCount(0);
+  await page.getByRole("button", { name: "Tramontane Small, own" }).click();
+  await expect(dialog.getByRole("img", { name: /Pattern by measured cuts/ })).toBeVisible();
+  await page.keyboard.press("Escape");
+
+  // A radio's ladder and what the rules leave it.
+  await page.getByRole("button", { name: "Razorbill Small", exact: true }).click();
+  await expect(dialog.getByTestId("ladder")).toContainText("256-QAM");
+  await expect(dialog.locator('[data-domain="FCC-like"]')).toContainText(/5735 to 5835.*dBm, EIRP/);
+  await expectAccessible(page);
+  await page.keyboard.press("Escape");
+  const steps = page
+    .getByRole("region", { name: "Edits of the catalogue" })
+    .getByRole("listitem")
+    .filter({ hasText: "Tramontane Small, own" });
+  await expect(steps).toHaveCount(2);
+  for (const i of [0, 1]) {
+    await steps.nth(i).getByRole("button", { name: "Take back" }).click();
+    await expect(steps.nth(i).getByRole("button", { name: "Do again" })).toBeVisible();
+  }
+  await expect(page.getByRole("button", { name: "Tramontane Small, own" })).toHaveCount(0);
+});

@@ -6,6 +6,7 @@ import { bodyOf, postJson, postText } from "../../api/client";
 import { keepFile } from "../../api/keep-file";
 import { keys, useHardware, useJob, useVerdicts } from "../../api/queries";
 import { DataTable } from "../../controls/data-table";
+import { lazyPart } from "../../controls/lazy-part";
 import { Sheet } from "../../frame/sheet";
 import { Trouble } from "../../frame/trouble";
 import { UnitsButton } from "../../frame/units-button";
@@ -14,10 +15,13 @@ import { errorSentence } from "../../wording/errors";
 import { BasisCell } from "../basis/basis-cell";
 import { useJobIndex } from "../job-index";
 import { SHEETS } from "../registry";
+import type { Shown } from "./data-sheet-dialog";
 import { antennaColumns, radioColumns } from "./hardware-columns";
 import { AntennaForm, RadioForm } from "./hardware-forms";
 import { HardwareHistory } from "./hardware-history";
 import { StockCell } from "./stock-cell";
+
+const DataSheetDialog = lazyPart(() => import("./data-sheet-dialog").then((m) => m.DataSheetDialog));
 
 const download = (hardware: HardwareDto): void => {
   const own = {
@@ -54,6 +58,7 @@ export const GearSheet = ({ jobId }: { jobId: string }) => {
     }
   };
 
+  const [shown, setShown] = useState<{ readonly kind: "radio" | "antenna"; readonly id: string } | null>(null);
   const columns = useMemo(() => {
     const cell = (kind: "radio" | "antenna", row: { readonly id: string; readonly name: string; readonly stock?: number | undefined }) => (
       <StockCell
@@ -69,7 +74,15 @@ export const GearSheet = ({ jobId }: { jobId: string }) => {
         }
       />
     );
-    return { radios: radioColumns(cell), antennas: antennaColumns(cell) };
+    const name = (row: { readonly name: string }, show: () => void) => (
+      <button type="button" className="min-h-6 text-left underline decoration-hair underline-offset-4" onClick={show}>
+        {row.name}
+      </button>
+    );
+    return {
+      radios: radioColumns((row) => name(row, () => setShown({ kind: "radio", id: row.id })), cell),
+      antennas: antennaColumns((row) => name(row, () => setShown({ kind: "antenna", id: row.id })), cell),
+    };
   }, [client]);
   const index = useJobIndex(jobId, verdicts.data, null);
   const history = useJobHistory(jobId, (error) => setReport({ words: errorSentence(bodyOf(error)), faults: [], bad: true }));
@@ -83,6 +96,10 @@ export const GearSheet = ({ jobId }: { jobId: string }) => {
     );
   }
   const { antennas } = hardware.data;
+  const openRadio = shown?.kind === "radio" ? hardware.data.radios.find((r) => r.id === shown.id) : undefined;
+  const openAntenna = shown?.kind === "antenna" ? antennas.find((a) => a.id === shown.id) : undefined;
+  const open: Shown | null =
+    openRadio !== undefined ? { kind: "radio", row: openRadio } : openAntenna !== undefined ? { kind: "antenna", row: openAntenna } : null;
   const radios = [...hardware.data.radios].sort((a, b) => Number(a.bandKey) - Number(b.bandKey) || a.name.localeCompare(b.name));
   return (
     <Sheet
@@ -169,6 +186,7 @@ export const GearSheet = ({ jobId }: { jobId: string }) => {
           <HardwareHistory />
         </aside>
       </div>
+      {open !== null && <DataSheetDialog key={open.row.id} open onOpenChange={() => setShown(null)} shown={open} take={take} />}
     </Sheet>
   );
 };

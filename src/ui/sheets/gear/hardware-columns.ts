@@ -10,8 +10,11 @@ const mostPowerDbm = (r: RadioRow): number => r.modulations[0]?.maxTxPowerDbm ??
 const portMbps = (r: RadioRow): number => Math.max(0, ...r.ethernetPorts.map((p) => p.speedMbps));
 
 /** What a radio is chosen by, then what may be looked up. */
-export const radioColumns = (stock: (kind: "radio", row: RadioRow) => ReactNode): readonly DataColumn<RadioRow>[] => [
-  { name: "Radio", value: (r) => r.name },
+export const radioColumns = (
+  name: (row: RadioRow) => ReactNode,
+  stock: (kind: "radio", row: RadioRow) => ReactNode,
+): readonly DataColumn<RadioRow>[] => [
+  { name: "Radio", value: (r) => r.name, cell: name },
   { name: "Band", value: (r) => `${r.bandKey} GHz`, chosen: true },
   { name: "Standard", value: (r) => (r.standard === "single carrier QAM" ? "QAM" : r.standard), chosen: true },
   { name: "Widths, MHz", value: (r) => r.channelWidthsMhz.join(", ") },
@@ -39,8 +42,11 @@ export const radioColumns = (stock: (kind: "radio", row: RadioRow) => ReactNode)
   { name: "Source", value: (r) => r.source, chosen: true },
 ];
 
-export const antennaColumns = (stock: (kind: "antenna", row: AntennaRow) => ReactNode): readonly DataColumn<AntennaRow>[] => [
-  { name: "Antenna", value: (a) => a.name },
+export const antennaColumns = (
+  name: (row: AntennaRow) => ReactNode,
+  stock: (kind: "antenna", row: AntennaRow) => ReactNode,
+): readonly DataColumn<AntennaRow>[] => [
+  { name: "Antenna", value: (a) => a.name, cell: name },
   { name: "Form", value: (a) => a.form, chosen: true },
   { name: "Bands, MHz", value: (a) => a.bandsMhz.map((b) => `${b.low} to ${b.high}`).join(", ") },
   { name: "Gain, dBi", value: (a) => a.gainDbi, cell: (a) => figure(a.gainDbi, 1), numeric: true },
