@@ -39,7 +39,7 @@ export const radioColumns = (
   { name: "Hot above, dBm", value: (r) => r.maxOperatingInputDbm, cell: (r) => figure(r.maxOperatingInputDbm), numeric: true, aside: true },
   { name: "Noise figure, dB", value: (r) => r.noiseFigureDb, cell: (r) => figure(r.noiseFigureDb), numeric: true, aside: true },
   { name: "Radar detection", value: (r) => (r.radarDetection ? "yes" : "no"), aside: true },
-  { name: "Source", value: (r) => r.source, chosen: true },
+  { name: "Source", value: (r) => r.source, chosen: true, aside: true },
 ];
 
 export const antennaColumns = (

@@ -1,4 +1,5 @@
 "use client";
+import Link from "next/link";
 import { useState } from "react";
 import type { DesignFields, HardwareDto, SiteDto } from "@/contract";
 import { DEFAULT_YEAR_PERCENT, LEAST_POWER_DBM, LEAST_YEAR_PERCENT, MOST_POWER_DBM, MOST_YEAR_PERCENT } from "@/core/link";
@@ -155,6 +156,7 @@ const MoreOfEnd = ({ end, design, change }: { end: "near" | "far"; design: Desig
 
 /** Radios, antennas, channel, powers and needs of the link; every change is drawn at once. */
 export const GearPanel = ({
+  rackHref,
   design,
   hardware,
   nearSite,
@@ -164,6 +166,8 @@ export const GearPanel = ({
   day,
   lawful,
 }: {
+  /** Where every pair for this link stands in order. */
+  rackHref: string;
   design: DesignFields;
   hardware: HardwareDto;
   nearSite: SiteDto;
@@ -222,6 +226,9 @@ export const GearPanel = ({
       ));
   return (
     <div className="grid min-h-0 flex-1 content-start gap-1.5 overflow-auto px-3.5 py-2 [&_input]:min-h-6 [&_input]:py-0.5 [&_select]:min-h-6 [&_select]:py-0.5">
+      <Link prefetch={false} href={rackHref} className="press justify-self-start text-ink no-underline">
+        Every pair for this link
+      </Link>
       <label className="flex items-center gap-2 text-body">
         <input type="checkbox" checked={pair} onChange={(e) => setPair(e.target.checked)} className="h-4 w-4 accent-(--ink)" />
         Same radio at both ends

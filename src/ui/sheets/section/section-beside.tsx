@@ -47,6 +47,7 @@ const Tabs = ({ open, actions }: { open: OpenSection; actions: LinkActions }) =>
   const { evaluation, design } = calm;
   const gear = (
     <GearPanel
+      rackHref={`/jobs/${open.jobId}/gear/${bundle.link.id}`}
       design={design}
       hardware={hardware}
       nearSite={bundle.near}
