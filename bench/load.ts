@@ -25,6 +25,7 @@ const PAGES: readonly [name: string, path: string, verdict: string][] = [
   ["brief", `/jobs/${job.id}/brief`, "[aria-current=page]"],
   ["ground", `/jobs/${job.id}/ground`, "[data-testid=verdict], aside .v-short, aside .v-tight, aside .v-clear, aside .v-unknown"],
   ["section", `/jobs/${job.id}/section/${links[0]!.linkId}`, "[data-testid=verdict]"],
+  ["rack", `/jobs/${job.id}/gear/${links[0]!.linkId}`, "[data-testid=verdict]"],
   ["hardware", `/jobs/${job.id}/gear`, "main table"],
 ];
 

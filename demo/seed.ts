@@ -1,5 +1,5 @@
 import { eq } from "drizzle-orm";
-import type { InputOf } from "../src/contract";
+import { type InputOf, NO_SITE_LIMITS } from "../src/contract";
 import type { Db } from "../src/data/client";
 import { saveHardware } from "../src/data/hardware";
 import { getJob, type JobRow } from "../src/data/jobs";
@@ -48,10 +48,23 @@ const MORE_OF_SITE: Readonly<Record<string, Partial<InputOf<"site">>>> = {
   },
 };
 
+/** What lies on the made-up van: some types only. */
+const STOCK: Readonly<Record<string, number>> = {
+  "razorbill-small": 4,
+  "kittiwake-panel": 6,
+  "skua-remote": 3,
+  "eider-small": 2,
+  "tramontane-400": 1,
+};
+/** What owners of sites want: no face over so many centimetres. */
+const FACES_CM: Readonly<Record<string, number>> = { rope: 30 };
+
 /** Writes the hardware catalogue and the demo job into an empty or used database. */
 export const seedDemo = async (db: Db, demo: DemoJob): Promise<JobRow> => {
   const catalogue = demoHardware();
-  await saveHardware(db, { radios: catalogue.radios, antennas: catalogue.antennas, source: "catalogue" });
+  const counted = <T extends { readonly id: string }>(sheets: readonly T[]): T[] =>
+    sheets.map((s) => (STOCK[s.id] === undefined ? s : { ...s, stock: STOCK[s.id] }));
+  await saveHardware(db, { radios: counted(catalogue.radios), antennas: counted(catalogue.antennas), source: "catalogue" });
   for (const g of demo.grids) {
     await insertDataset(
       db,
@@ -101,6 +114,10 @@ export const seedDemo = async (db: Db, demo: DemoJob): Promise<JobRow> => {
     );
     siteIds.set(s.key, row.id);
   }
+  const sites = Object.fromEntries(
+    Object.entries(FACES_CM).map(([key, faceMostCm]) => [siteIds.get(key)!, { ...NO_SITE_LIMITS, faceMostCm }]),
+  );
+  await edit(db, made.id, (door) => door.patch("limits", made.id, 0, { sites }));
   await insertObstacles(
     db,
     made.id,

@@ -122,18 +122,19 @@ test("a table of own hardware with a bad row is refused by row and column; what 
   await expect(page.getByText("Taken in: 1 radio, 0 antennas.")).toBeVisible();
   await expect(page.getByRole("row", { name: /Table Panel/ })).toContainText("70");
 
-  const stock = page.getByLabel("In stock, Skua Remote");
+  await expect(page.getByLabel("In stock, Razorbill Small")).toHaveValue("4");
+  const stock = page.getByLabel("In stock, Whimbrel Yard");
   await stock.fill("two");
   await page.keyboard.press("Enter");
   await expect(stock).toHaveAttribute("aria-invalid", "true");
   await stock.fill("4");
   await page.keyboard.press("Enter");
   const newest = page.getByRole("region", { name: "Edits of the catalogue" }).getByRole("listitem").first();
-  await expect(newest).toContainText("Skua Remote");
+  await expect(newest).toContainText("Whimbrel Yard");
   await page.reload();
-  await expect(page.getByLabel("In stock, Skua Remote")).toHaveValue("4");
+  await expect(page.getByLabel("In stock, Whimbrel Yard")).toHaveValue("4");
   await newest.getByRole("button", { name: "Take back" }).click();
-  await expect(page.getByLabel("In stock, Skua Remote")).toHaveValue("");
+  await expect(page.getByLabel("In stock, Whimbrel Yard")).toHaveValue("");
   // The table's radio goes as it came.
   const step = page.getByRole("region", { name: "Edits of the catalogue" }).getByRole("listitem").filter({ hasText: "Table Panel" });
   await step.getByRole("button", { name: "Take back" }).click();
@@ -168,6 +169,15 @@ test("a data sheet opens whole; an own copy takes measured cuts, and a bad row i
   await expect(dialog.getByTestId("ladder")).toContainText("256-QAM");
   await expect(dialog.locator('[data-domain="FCC-like"]')).toContainText(/5735 to 5835.*dBm, EIRP/);
   await expectAccessible(page);
+  await dialog.getByRole("button", { name: "Retire it" }).click();
+  await expect(dialog.getByRole("button", { name: "Take it again" })).toBeVisible();
+  await page.keyboard.press("Escape");
+  await expect(page.getByRole("row", { name: /Razorbill Small retired/ })).toBeVisible();
+  await page
+    .getByRole("button", { name: /^Razorbill Small/ })
+    .first()
+    .click();
+  await dialog.getByRole("button", { name: "Take it again" }).click();
   await page.keyboard.press("Escape");
   const steps = page
     .getByRole("region", { name: "Edits of the catalogue" })

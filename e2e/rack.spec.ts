@@ -176,6 +176,23 @@ test("the same pair on other links: tried on each, taken for a chosen set, and t
   }
 });
 
+test("only what is in stock: pairs of which there are two, or one of each", async ({ page, request }) => {
+  await openRack(page, request, "Rope Walk");
+  // The owner's wish stands with the site.
+  await expect(limit(page, "face")).toHaveText("faces up to 30 cm at Rope Walk");
+  await expect(row(page, "Kittiwake Panel")).toContainText("3 pairs in stock");
+  await limit(page, "stock").click();
+  await page.getByLabel("Both ends from stock").check();
+  await page.keyboard.press("Escape");
+  await expect(limit(page, "stock")).toHaveText("only what is in stock");
+  await expect(page.getByRole("option").filter({ hasText: "to order" })).toHaveCount(0);
+  await expect(row(page, "Kittiwake Panel")).toBeVisible();
+  await expect(reason(page, "stock").getByRole("button", { name: "To order too" })).toBeVisible();
+  await expect(page.getByTestId("saved")).toContainText("all edits");
+  await page.keyboard.press("Control+z");
+  await expect(limit(page, "stock")).toHaveText("in stock or to order");
+});
+
 test("what cannot be mended by a radio is said: a path behind a saddle, a permission that is open", async ({ page, request }) => {
   await openRack(page, request, "Tarrowfell Observatory");
   await expect(page.getByTestId("path-is-why")).toContainText("The path is the reason");

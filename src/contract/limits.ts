@@ -39,8 +39,8 @@ export const siteLimitsSchema = z.object({
 const MOST_PLACES = 2000;
 const isFew = (r: object): boolean => Object.keys(r).length <= MOST_PLACES;
 
-/** How many of a radio or an antenna are at hand; null where nobody counts. */
-export const stockSchema = z.object({
+/** What a firm says of a sheet: how many are at hand (null where nobody counts), and whether it is taken any more. */
+export const sheetMarksSchema = z.object({
   kind: z.enum(["radio", "antenna"]),
   id: z.string().min(1).max(64),
   stock: z
@@ -48,7 +48,9 @@ export const stockSchema = z.object({
     .int("a stock must be whole")
     .min(0, "a stock must be 0 or above")
     .max(100_000, "a stock must be 100 000 or less")
-    .nullable(),
+    .nullable()
+    .optional(),
+  retired: z.boolean().optional(),
 });
 
 export const limitsSchema = z.object({

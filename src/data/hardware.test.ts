@@ -5,7 +5,7 @@ import { hardwareDto } from "../service/dto";
 import { firstDesign } from "../service/first-design";
 import { asClient } from "./actor";
 import { NotFound } from "./clash";
-import { countStock, hardwareHistory, listRadios, type RadioSheet, saveHardware, stepHardware } from "./hardware";
+import { hardwareHistory, listRadios, markSheet, type RadioSheet, saveHardware, stepHardware } from "./hardware";
 import { createLink } from "./links";
 import { testDb } from "./testing/db";
 import { create, createJob } from "./testing/edits";
@@ -97,15 +97,24 @@ test("what is at hand is counted of shipped sheets too, as a step that goes back
   const stockOf = async (): Promise<unknown> =>
     ((await listRadios(db)).find((r) => r.id === shipped!.id)!.sheet as { stock?: number }).stock;
   const before = await stockOf();
-  await me(() => countStock(db, "radio", shipped!.id, 4));
+  await me(() => markSheet(db, "radio", shipped!.id, { stock: 4 }));
   expect(await stockOf()).toBe(4);
   expect((await listRadios(db)).find((r) => r.id === shipped!.id)!.source).toBe(shipped!.source);
   const step = await newest();
   expect(step).toMatchObject({ names: [shipped!.name], made: false, mine: true });
   // The same count again is no edit.
-  await me(() => countStock(db, "radio", shipped!.id, 4));
+  await me(() => markSheet(db, "radio", shipped!.id, { stock: 4 }));
   expect((await newest()).step).toBe(step.step);
   await stepHardware(db, step.step);
   expect(await stockOf()).toBe(before);
-  await expect(countStock(db, "radio", "no-such-radio", 1)).rejects.toBeInstanceOf(NotFound);
+  // Retired, it stays in the catalogue and keeps its count.
+  await me(() => markSheet(db, "radio", shipped!.id, { stock: 2 }));
+  await me(() => markSheet(db, "radio", shipped!.id, { retired: true }));
+  const sheet = (await listRadios(db)).find((r) => r.id === shipped!.id)!.sheet;
+  expect(sheet).toMatchObject({ stock: 2, retired: true });
+  await me(() => markSheet(db, "radio", shipped!.id, { retired: false, stock: null }));
+  expect(Object.keys((await listRadios(db)).find((r) => r.id === shipped!.id)!.sheet as object)).not.toEqual(
+    expect.arrayContaining(["retired"]),
+  );
+  await expect(markSheet(db, "radio", "no-such-radio", { stock: 1 })).rejects.toBeInstanceOf(NotFound);
 });

@@ -105,17 +105,26 @@ export const saveHardware = (
     }
   });
 
-/**
- * Counts what is at hand of a radio or an antenna, also of one that ships: a step that can be taken back.
- * @param stock null where nobody counts it any more.
- */
-export const countStock = (db: Db, kind: Kind, id: string, stock: number | null): Promise<void> =>
+/** What a firm says of a sheet beside its figures; null or false takes it back. */
+export interface SheetMarks {
+  readonly stock?: number | null | undefined;
+  readonly retired?: boolean | undefined;
+}
+
+/** Counts what is at hand of a radio or an antenna, or retires it, also one that ships: a step that can be taken back. */
+export const markSheet = (db: Db, kind: Kind, id: string, marks: SheetMarks): Promise<void> =>
   db.transaction(async (tx) => {
     await lockCatalogue(tx);
     const before = await standing(tx, kind, id);
     if (before === null) throw new NotFound(kind);
-    const { stock: _was, ...sheet } = before.sheet as Logged["sheet"] & { readonly stock?: number };
-    const after: Logged = { ...before, sheet: stock === null ? sheet : ({ ...sheet, stock } as Logged["sheet"]) };
+    const {
+      stock: wasStock,
+      retired: wasRetired,
+      ...sheet
+    } = before.sheet as Logged["sheet"] & { readonly stock?: number; readonly retired?: boolean };
+    const stock = marks.stock === undefined ? wasStock : (marks.stock ?? undefined);
+    const retired = marks.retired ?? wasRetired === true;
+    const after: Logged = { ...before, sheet: { ...sheet, ...(stock === undefined ? {} : { stock }), ...(retired ? { retired } : {}) } };
     if (isDeepStrictEqual(before, after)) return;
     await write(tx, kind, after);
     await tx

@@ -109,6 +109,7 @@ export const radioSchema = z.looseObject({
   poleDiameterMm: poleDiameterMm.optional(),
   temperatureC: temperatureC.optional(),
   stock: stock.optional(),
+  retired: z.boolean().optional(),
 }) satisfies z.ZodType<Radio>;
 
 export const antennaSchema = z.looseObject({
@@ -127,6 +128,7 @@ export const antennaSchema = z.looseObject({
   sizeMm: sizeMm.optional(),
   poleDiameterMm: poleDiameterMm.optional(),
   stock: stock.optional(),
+  retired: z.boolean().optional(),
 }) satisfies z.ZodType<Antenna>;
 
 /** A hardware file: the same shape as the catalogue that ships. */

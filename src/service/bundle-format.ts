@@ -24,9 +24,9 @@ export const ALWAYS_THERE: ReadonlySet<string> = new Set([
   "photos.json",
 ]);
 
-/** What is at hand is a firm's own: it does not go along with a job. */
-export const withoutStock = (sheet: unknown): unknown => {
-  const { stock: _s, ...rest } = sheet as Record<string, unknown>;
+/** What is at hand or retired is a firm's own: it does not go along with a job. */
+export const withoutMarks = (sheet: unknown): unknown => {
+  const { stock: _s, retired: _r, ...rest } = sheet as Record<string, unknown>;
   return rest;
 };
 

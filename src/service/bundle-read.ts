@@ -23,7 +23,7 @@ import {
   rowSchemaOf,
   terrainSchema,
   VERSION,
-  withoutStock,
+  withoutMarks,
 } from "./bundle-format";
 
 /* A job on its way in: every file is checked before anything is written, and what is large is read as it streams by. */
@@ -246,7 +246,7 @@ export const openBundle = async (db: Db, unpacked: readonly Unpacked[], asCopy: 
   };
   const jobId = here === null && !asCopy ? job.id : randomUUID();
 
-  const sheetsHere = new Map([...(await listRadios(db)), ...(await listAntennas(db))].map((r) => [r.id, withoutStock(r.sheet)]));
+  const sheetsHere = new Map([...(await listRadios(db)), ...(await listAntennas(db))].map((r) => [r.id, withoutMarks(r.sheet)]));
   const isNew = (h: Sheet): boolean => !sheetsHere.has(h.sheet.id);
   const terrainHere = new Map(
     (
@@ -294,7 +294,7 @@ export const openBundle = async (db: Db, unpacked: readonly Unpacked[], asCopy: 
     terrain: missing,
     hardware: { radios: hardware.radios.filter(isNew), antennas: hardware.antennas.filter(isNew) },
     differing: [...hardware.radios, ...hardware.antennas]
-      .filter((h) => !isNew(h) && !deepEqual(sheetsHere.get(h.sheet.id), withoutStock(h.sheet)))
+      .filter((h) => !isNew(h) && !deepEqual(sheetsHere.get(h.sheet.id), withoutMarks(h.sheet)))
       .map((h) => h.sheet.name),
   };
 };

@@ -11,7 +11,7 @@ import { told } from "../data/records";
 import { type Kept, storeOf } from "../data/stores";
 import { datasetsIn, TILE_CELLS, tilesOf } from "../data/terrain-store";
 import { geoTiffHead, openZip, tiffHeights, type ZipWriter } from "../formats";
-import { ALWAYS_THERE, FORMAT, VERSION, withoutStock } from "./bundle-format";
+import { ALWAYS_THERE, FORMAT, VERSION, withoutMarks } from "./bundle-format";
 
 /* A job on its way out, file after file: nothing is held but the piece under way. */
 
@@ -142,7 +142,7 @@ export const writeBundle = async (db: Db, row: JobRow, path: string): Promise<vo
     }
     const used = new Set(designs.flatMap(({ values: d }) => [d.nearRadioId, d.farRadioId, d.nearAntennaId, d.farAntennaId]));
     const sheets = <T extends { id: string; sheet: unknown; source: string }>(rows: readonly T[]) =>
-      byId(rows.filter((r) => used.has(r.id))).map((r) => ({ source: r.source, sheet: withoutStock(r.sheet) }));
+      byId(rows.filter((r) => used.has(r.id))).map((r) => ({ source: r.source, sheet: withoutMarks(r.sheet) }));
     await add("hardware.json", json({ radios: sheets(await listRadios(db)), antennas: sheets(await listAntennas(db)) }));
     const terrain: unknown[] = [];
     if (sites.length > 0) {

@@ -306,6 +306,22 @@ describe("rules that hold for every job", () => {
     );
   });
 
+  test("what is retired is in no pair, and everything else stays as it was", () => {
+    fc.assert(
+      fc.property(anyJob, fc.integer({ min: 0, max: 3 }), (job, i) => {
+        const gone = job.radios[i]!.id;
+        const left = rackOf({ ...job, radios: job.radios.map((r, at) => (at === i ? { ...r, retired: true } : r)) });
+        expect(left.all.map((c) => c.id).sort()).toEqual(
+          rackOf(job)
+            .all.filter((c) => c.pair.near.radio.id !== gone && c.pair.far.radio.id !== gone)
+            .map((c) => c.id)
+            .sort(),
+        );
+      }),
+      RUNS,
+    );
+  });
+
   test("a dearer twin never stands above its twin, and is folded beneath it", () => {
     fc.assert(
       fc.property(anyJob, fc.integer({ min: 0, max: 3 }), (job, i) => {

@@ -47,12 +47,14 @@ const withAntenna = (radio: Radio, antenna: Antenna): Unit => ({
 export const unitOf = (radio: Radio, antenna: Antenna | null): Unit =>
   radio.antenna.kind === "connectorised" && antenna !== null ? withAntenna(radio, antenna) : integrated(radio);
 
-/** Every radio with its own antenna, and every connectorised one with each that fits it. */
+/** Every radio with its own antenna, and every connectorised one with each that fits it; what is retired is not taken any more. */
 export const unitsOf = (radios: readonly Radio[], antennas: readonly Antenna[]): Unit[] =>
   radios.flatMap((radio) =>
-    radio.antenna.kind === "integrated"
-      ? [integrated(radio)]
-      : antennas.filter((a) => antennaGoesWith(radio, a)).map((a) => withAntenna(radio, a)),
+    radio.retired === true
+      ? []
+      : radio.antenna.kind === "integrated"
+        ? [integrated(radio)]
+        : antennas.filter((a) => a.retired !== true && antennaGoesWith(radio, a)).map((a) => withAntenna(radio, a)),
   );
 
 const OF_CHANNEL: readonly PairingFault["code"][] = ["band", "width"];

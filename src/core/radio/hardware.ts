@@ -65,6 +65,8 @@ export interface Radio {
   readonly temperatureC?: FrequencyRange | undefined;
   /** How many are at hand; left out where nobody counts them. */
   readonly stock?: number | undefined;
+  /** Taken no more; designs that have it keep it. */
+  readonly retired?: boolean | undefined;
 }
 
 export interface FaceSize {
@@ -91,6 +93,7 @@ export interface Antenna {
   readonly sizeMm?: FaceSize | undefined;
   readonly poleDiameterMm?: FrequencyRange | undefined;
   readonly stock?: number | undefined;
+  readonly retired?: boolean | undefined;
 }
 
 const inBands = (bands: readonly FrequencyRange[], lowMhz: number, highMhz: number): boolean => {

@@ -165,11 +165,13 @@ const rowsOfCsv = (text: string): CutRow[] | string => {
 export const DataSheetDialog = ({
   shown,
   take,
+  retire,
   ...opened
 }: Opened & {
   shown: Shown;
   /** Takes sheets as a hardware file does. */
   take: (text: string) => Promise<boolean>;
+  retire: (retired: boolean) => void;
 }) => {
   const { row } = shown;
   const file = useRef<HTMLInputElement>(null);
@@ -251,6 +253,12 @@ export const DataSheetDialog = ({
               <span className="cap"> to change it or to give it measured cuts</span>
             </p>
           )}
+          <p className="m-0 mt-1">
+            <button type="button" className="press text-body" onClick={() => retire(row.retired !== true)}>
+              {row.retired === true ? "Take it again" : "Retire it"}
+            </button>
+            <span className="cap"> {row.retired === true ? "no rack proposes it" : "designs that have it keep it"}</span>
+          </p>
           {said.length > 0 && (
             <ul role="alert" className="m-0 mt-2 list-none p-0 text-line text-short-figure">
               {said.map((w) => (

@@ -1,6 +1,6 @@
 "use client";
 import { useQueryClient } from "@tanstack/react-query";
-import { useMemo, useRef, useState } from "react";
+import { useCallback, useMemo, useRef, useState } from "react";
 import type { HardwareDto } from "@/contract";
 import { bodyOf, postJson, postText } from "../../api/client";
 import { keepFile } from "../../api/keep-file";
@@ -59,31 +59,31 @@ export const GearSheet = ({ jobId }: { jobId: string }) => {
   };
 
   const [shown, setShown] = useState<{ readonly kind: "radio" | "antenna"; readonly id: string } | null>(null);
+  const mark = useCallback(
+    (kind: "radio" | "antenna", id: string, marks: { readonly stock?: number | null; readonly retired?: boolean }): Promise<void> =>
+      postJson<HardwareDto>("/api/hardware/marks", { kind, id, ...marks })
+        .then((now) => {
+          client.setQueryData(keys.hardware, now);
+          return client.invalidateQueries({ queryKey: keys.hardwareSteps });
+        })
+        .catch((error: unknown) => setReport({ words: errorSentence(bodyOf(error)), faults: [], bad: true })),
+    [client],
+  );
   const columns = useMemo(() => {
     const cell = (kind: "radio" | "antenna", row: { readonly id: string; readonly name: string; readonly stock?: number | undefined }) => (
-      <StockCell
-        name={row.name}
-        stock={row.stock}
-        count={(stock) =>
-          void postJson<HardwareDto>("/api/hardware/stock", { kind, id: row.id, stock })
-            .then((now) => {
-              client.setQueryData(keys.hardware, now);
-              return client.invalidateQueries({ queryKey: keys.hardwareSteps });
-            })
-            .catch((error: unknown) => setReport({ words: errorSentence(bodyOf(error)), faults: [], bad: true }))
-        }
-      />
+      <StockCell name={row.name} stock={row.stock} count={(stock) => void mark(kind, row.id, { stock })} />
     );
-    const name = (row: { readonly name: string }, show: () => void) => (
+    const name = (row: { readonly name: string; readonly retired?: boolean | undefined }, show: () => void) => (
       <button type="button" className="min-h-6 text-left underline decoration-hair underline-offset-4" onClick={show}>
         {row.name}
+        {row.retired === true ? <span className="cap"> retired</span> : null}
       </button>
     );
     return {
       radios: radioColumns((row) => name(row, () => setShown({ kind: "radio", id: row.id })), cell),
       antennas: antennaColumns((row) => name(row, () => setShown({ kind: "antenna", id: row.id })), cell),
     };
-  }, [client]);
+  }, [mark]);
   const index = useJobIndex(jobId, verdicts.data, null);
   const history = useJobHistory(jobId, (error) => setReport({ words: errorSentence(bodyOf(error)), faults: [], bad: true }));
   if (job.data === undefined || hardware.data === undefined) {
@@ -186,7 +186,16 @@ export const GearSheet = ({ jobId }: { jobId: string }) => {
           <HardwareHistory />
         </aside>
       </div>
-      {open !== null && <DataSheetDialog key={open.row.id} open onOpenChange={() => setShown(null)} shown={open} take={take} />}
+      {open !== null && (
+        <DataSheetDialog
+          key={open.row.id}
+          open
+          onOpenChange={() => setShown(null)}
+          shown={open}
+          take={take}
+          retire={(retired) => void mark(open.kind, open.row.id, { retired })}
+        />
+      )}
     </Sheet>
   );
 };
