@@ -80,6 +80,7 @@ const TESTS: Readonly<Record<LimitCode, Test>> = {
 
 /** Limits that say what is looked at; what they leave out is not judged further. */
 const SCOPE: readonly LimitCode[] = ["band", "unlike", "family"];
+export const isOutOfScope = (code: Refusal["code"]): boolean => (SCOPE as readonly string[]).includes(code);
 const OTHERS: readonly LimitCode[] = ["stock", "port-speed", "pole", "supply", "cold", "heat", "radar", "face", "price"];
 
 const broken = (

@@ -283,6 +283,9 @@ describe("rules that hold for every job", () => {
         const let_in = (list: readonly Candidate[]): string[] => list.flatMap((c) => (c.refusal === null ? [c.id] : [])).sort();
         const limited = everyOf(open.arrange({ ...NO_LIMITS, ...limit }));
         expect(let_in(limited)).toEqual(let_in(all.filter((c) => !breaks(c, limit))));
+        // What is counted as tried is what is looked at now, whatever was looked at before.
+        const { counts } = open.arrange({ ...NO_LIMITS, ...limit });
+        expect(counts.channels).toBe(rackOf(job, { ...NO_LIMITS, ...limit }).rack.counts.channels);
         // Switched off again nothing is lost.
         expect(let_in(everyOf(open.arrange({ ...NO_LIMITS })))).toEqual(let_in(all));
       }),

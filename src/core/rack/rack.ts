@@ -7,6 +7,7 @@ import { isTurned } from "../link";
 import { type Antenna, BAND_KEYS, type Radio } from "../radio";
 import { candidateOf, clearanceAt, type Tried, type WeighedCandidate } from "./candidates";
 import { drawCandidate, openDraws } from "./draw";
+import { isOutOfScope } from "./limits";
 import { orderOf, serves } from "./order";
 import { type PowerRange, topSetting } from "./power";
 import { schoolsOf } from "./told";
@@ -149,18 +150,12 @@ export const openRack = (
 ): OpenRack => {
   const weigher = openWeigher(plan, profile, school);
   const { pairs, alone } = pairsOf(unitsOf(hardware.radios, hardware.antennas));
-  let channels = 0;
-  let settings = 0;
   const settingsIn = ({ range }: { readonly range: PowerRange }): number =>
     Math.max(0, Math.round((topSetting(range) - range.leastDbm) / range.stepDb)) + 1;
   const weighed = (pair: UnitPair, widthMhz: number): (() => readonly WeighedOption[]) => {
     let options: readonly WeighedOption[] | null = null;
     return () => {
-      if (options === null) {
-        options = weigher.options(pair, widthMhz);
-        channels += options.length;
-        for (const o of options) settings += settingsIn(o.far) * settingsIn(o.near);
-      }
+      options ??= weigher.options(pair, widthMhz);
       return options;
     };
   };
@@ -180,17 +175,30 @@ export const openRack = (
   };
 
   /** Candidates under the limits asked about last: what is drawn meanwhile changes nothing of them. */
-  let last: { readonly limits: RackLimits; readonly all: readonly WeighedCandidate[] } | null = null;
-  const under = (limits: RackLimits): readonly WeighedCandidate[] => {
-    if (last?.limits !== limits) {
-      const all = tried.map((t, i) => {
-        onProgress(i, tried.length);
-        return candidateOf(t, limits, weigher);
-      });
-      last = { limits, all };
-    }
-    return last.all;
+  let last: {
+    readonly limits: RackLimits;
+    readonly all: readonly WeighedCandidate[];
+    readonly channels: number;
+    readonly settings: number;
+  } | null = null;
+  const looked = (limits: RackLimits): NonNullable<typeof last> => {
+    if (last?.limits === limits) return last;
+    let channels = 0;
+    let settings = 0;
+    const all = tried.map((t, i) => {
+      onProgress(i, tried.length);
+      const c = candidateOf(t, limits, weigher);
+      if (c.refusal === null || !isOutOfScope(c.refusal.code)) {
+        const options = t.options();
+        channels += options.length;
+        for (const o of options) settings += settingsIn(o.far) * settingsIn(o.near);
+      }
+      return c;
+    });
+    last = { limits, all, channels, settings };
+    return last;
   };
+  const under = (limits: RackLimits): readonly WeighedCandidate[] => looked(limits).all;
 
   const sorted = (limits: RackLimits): { all: WeighedCandidate[]; lines: Line[] } => {
     const all = under(limits).map(asDrawn);
@@ -222,8 +230,8 @@ export const openRack = (
         counts: {
           pairs: pairs.length,
           tried: tried.length,
-          channels,
-          settings,
+          channels: looked(limits).channels,
+          settings: looked(limits).settings,
           rows: rows.length,
           folded: rows.reduce((n, r) => n + r.widths.length + r.beats.length, 0),
           rejected: refused.length,
