@@ -11,7 +11,7 @@ export {
   radioSchema,
   readHardwareFile,
 } from "./hardware";
-export { HARDWARE_COLUMNS, readHardwareCsv } from "./hardware-csv";
+export { readHardwareCsv } from "./hardware-csv";
 export { mimeOf, withoutData } from "./photo-data";
 
 export { cellMetres, gridFromTerrainFile, sigmaOfCell } from "./terrain/grid-of-file";

@@ -9,7 +9,7 @@ export interface CutRow {
   readonly gain: string;
 }
 
-export interface CutFault {
+interface CutFault {
   readonly line: number;
   readonly column: "plane" | "angle" | "gain";
   readonly reason: string;

@@ -2,7 +2,7 @@ export { farFieldDistanceM, halfApertureM } from "./aperture";
 export { apertureCut } from "./aperture-pattern";
 export { besselJ0, besselJ1, besselJ2 } from "./bessel";
 export type { MeasuredCuts } from "./cuts";
-export { type CutFault, type CutRow, cutsOfRows } from "./cuts-of-rows";
+export { type CutRow, cutsOfRows } from "./cuts-of-rows";
 export { diameterPerWavelength, referenceGainDbi } from "./f699-reference";
 export { averageGainDbi } from "./f1245-average";
 export { omniRelativeDb, sectorRelativeDb } from "./f1336-hub";

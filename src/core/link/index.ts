@@ -1,10 +1,10 @@
 export { apply } from "./apply-action";
 export { assembleProfile, type FeatureInput, type ObstacleInput } from "./assemble";
-export { lostPercent, MINUTES_A_YEAR, marginForYear } from "./availability";
+export { lostPercent, marginForYear } from "./availability";
 
 export { chanceOfClearance } from "./chance";
 
-export { clearanceOf, leavesCount } from "./clearance";
+export { clearanceOf } from "./clearance";
 export { conditionsOf } from "./conditions";
 export { AIMED, K_LOW_DEFAULT, kLowOf, waterOver } from "./defaults";
 export { AIMING_SHARE, airtimeOf, askerOf, GAIN_SIGMA_DB, PACKET_ERROR_HELD, POWER_SIGMA_DB } from "./direction";
@@ -20,7 +20,7 @@ export { gainsAround } from "./gains";
 export { isTurned } from "./ground-field";
 export { type TypedGround, typedGround } from "./ground-under";
 export { type Drawn, observe, verdictOf, worseVerdict } from "./judge";
-export { fadingOnce } from "./kept";
+export { fadingOnce, multipleOf } from "./kept";
 export { ladderOf } from "./ladder";
 export * from "./limits";
 export { lowerToMeet, raiseToMeet, trimToMeet } from "./mends";

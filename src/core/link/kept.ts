@@ -76,6 +76,22 @@ const rungOf = (plan: LinkPlan, way: Way, moveDb: number, wantedDb: number): Way
 const shareOf = (needMbps: number, plannedMbps: number | undefined): number =>
   needMbps === 0 ? 0 : plannedMbps === undefined || plannedMbps <= 0 ? Number.POSITIVE_INFINITY : needMbps / plannedMbps;
 
+/** The multiple of both needs that two rates keep at once; infinite when nothing is asked. */
+export const multipleOf = (
+  needFarMbps: number,
+  needNearMbps: number,
+  farMbps: number | undefined,
+  nearMbps: number | undefined,
+  shared: boolean,
+  portFarMbps: number,
+  portNearMbps: number,
+): number => {
+  const far = shareOf(needFarMbps, farMbps);
+  const near = shareOf(needNearMbps, nearMbps);
+  const air = shared ? far + near : Math.max(far, near);
+  return 1 / Math.max(air, shareOf(needFarMbps, portFarMbps), shareOf(needNearMbps, portNearMbps));
+};
+
 /** The multiple kept when both levels and the rain are moved; infinite when nothing is asked. */
 export const keptMultiple = (
   plan: LinkPlan,
@@ -86,11 +102,17 @@ export const keptMultiple = (
   yearMarginFarDb: number,
   yearMarginNearDb: number,
 ): number => {
-  const far = toFar.needMbps === 0 ? 0 : shareOf(toFar.needMbps, rungOf(plan, toFar, moveFarDb, yearMarginFarDb)?.plannedMbps);
-  const near = toNear.needMbps === 0 ? 0 : shareOf(toNear.needMbps, rungOf(plan, toNear, moveNearDb, yearMarginNearDb)?.plannedMbps);
-  const air = toFar.shared ? far + near : Math.max(far, near);
-  const ports = Math.max(shareOf(toFar.needMbps, toFar.portMbps), shareOf(toNear.needMbps, toNear.portMbps));
-  return 1 / Math.max(air, ports);
+  const rate = (way: Way, moveDb: number, yearMarginDb: number): number | undefined =>
+    way.needMbps === 0 ? 0 : rungOf(plan, way, moveDb, yearMarginDb)?.plannedMbps;
+  return multipleOf(
+    toFar.needMbps,
+    toNear.needMbps,
+    rate(toFar, moveFarDb, yearMarginFarDb),
+    rate(toNear, moveNearDb, yearMarginNearDb),
+    toFar.shared,
+    toFar.portMbps,
+    toNear.portMbps,
+  );
 };
 
 const keptWay = (plan: LinkPlan, way: Way): KeptWay => {

@@ -4,6 +4,7 @@
  */
 import {
   DEFAULT_DRAWS,
+  multipleOf,
   NEARLY_SERVES_DRAWS,
   NEARLY_SERVES_HIGH,
   NEARLY_SERVES_LOW,
@@ -13,7 +14,6 @@ import {
   serveDraws,
 } from "../link";
 import { clearanceWords, type WeighedCandidate } from "./candidates";
-import { multipleOf } from "./multiple";
 import { type PowerRange, topSetting } from "./power";
 import type { TemplateRung } from "./templates";
 import type { DrawnCandidate } from "./types";

@@ -2,8 +2,7 @@
  * Why a candidate keeps less than is asked: the one thing without which it would do, looked for in the order in which an
  * installer can do something about it. The figure beside it is how much of that thing is too much or too little.
  */
-import { beamwidthOf, fadingOnce, isShaken, lostPercent, twistOf } from "../link";
-import { multipleOf } from "./multiple";
+import { beamwidthOf, fadingOnce, isShaken, lostPercent, multipleOf, twistOf } from "../link";
 import { type PowerRange, topSetting } from "./power";
 import type { TemplateRung } from "./templates";
 import type { Refusal } from "./types";

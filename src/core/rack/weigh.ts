@@ -15,6 +15,7 @@ import {
   type LinkPlan,
   MOST_YEAR_PERCENT,
   marginForYear,
+  multipleOf,
   type PathProfile,
   type PathState,
   POWER_SIGMA_DB,
@@ -25,7 +26,6 @@ import {
 } from "../link";
 import { bandKeyOf, frameRatios, type Radio, type RegulationResult, regulate, USUAL_TARGET_DBM, usesOf } from "../radio";
 import { channelChooser } from "./channel-choice";
-import { multipleOf } from "./multiple";
 import { type LevelGuard, NO_GUARD, type PowerRange, rungAt, settingOf } from "./power";
 import { type TemplateWay, templateOf } from "./templates";
 import type { ChannelOption, PowerSchool, Unit, UnitPair, WayFigures } from "./types";

@@ -20,6 +20,18 @@ export interface JobHistory {
   readonly last: string | null;
 }
 
+const never = (): void => undefined;
+/** Of a sheet that is not open yet: nothing can be taken back. */
+export const STILL_HISTORY: JobHistory = {
+  canUndo: false,
+  canRedo: false,
+  undo: never,
+  redo: never,
+  takeBack: () => Promise.resolve(),
+  perform: (work) => work(),
+  last: null,
+};
+
 /** Undo and redo across a job: the server keeps what this browser did, over sheets and reloads. */
 export const useJobHistory = (jobId: string, onError: (error: unknown) => void, onStep: () => void = () => undefined): JobHistory => {
   const history = useHistory(jobId);

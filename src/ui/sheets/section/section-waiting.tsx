@@ -6,7 +6,7 @@ import { linkCell } from "../../frame/link-cell";
 import { Sheet } from "../../frame/sheet";
 import { Trouble } from "../../frame/trouble";
 import { UnitsButton } from "../../frame/units-button";
-import type { JobHistory } from "../../state/job-history";
+import { STILL_HISTORY } from "../../state/job-history";
 import { usePreferences } from "../../state/preferences";
 import { bearingText, distanceText } from "../../wording/numbers";
 import { troubleText } from "../../wording/troubles";
@@ -14,18 +14,6 @@ import { useJobIndex } from "../job-index";
 import { SHEETS } from "../registry";
 import { Headline } from "./headline";
 import { NARROW_PX } from "./narrow";
-
-const never = (): void => undefined;
-/** Nothing can be taken back before it is open. */
-const STILL: JobHistory = {
-  canUndo: false,
-  canRedo: false,
-  undo: never,
-  redo: never,
-  takeBack: () => Promise.resolve(),
-  perform: (work) => work(),
-  last: null,
-};
 
 /** The section before its ground is sampled and its core is here: the verdict as it was last worked out, where it will stand. */
 export const SectionWaiting = ({
@@ -52,7 +40,7 @@ export const SectionWaiting = ({
       rows={rows}
       jobId={jobId}
       of={SHEETS.section}
-      undo={STILL}
+      undo={STILL_HISTORY}
       actions={[]}
       strip={[
         { label: "Job", value: job?.name ?? "", grow: 2 },
