@@ -135,6 +135,7 @@ test("four stand side by side and no fifth; what differs is marked", async ({ pa
   await page.keyboard.press("c");
   const table = page.getByTestId("side-by-side");
   await expect(table.locator("thead th")).toHaveCount(5);
+  await expect(table.getByRole("img", { name: /The path at/ })).toHaveCount(4);
   await expect(table.getByRole("row", { name: /Price, both ends/ })).toHaveAttribute("data-differs", "true");
   await expect(table.getByRole("row", { name: /Radar duty/ })).toHaveAttribute("data-differs", "false");
   await expectAccessible(page);

@@ -1,4 +1,7 @@
-import type { Verdict } from "../core/link";
+import type { SectionSketch, Verdict } from "../core/link";
+
+export type { SectionSketch } from "../core/link";
+
 import type { BodyKind } from "../core/obstacles";
 import type { Antenna, Radio } from "../core/radio";
 import type { PlaceOutcome } from "../core/solve";
@@ -15,19 +18,6 @@ export type DesignDto = DesignFields & { readonly id: string; readonly version: 
 
 /** A design kept beside the one in force, to compare with. */
 export type KeptDesignDto = DesignDto & { readonly name: string };
-
-/** A path from the side in few points, to be drawn small. */
-export interface SectionSketch {
-  readonly pathM: number;
-  readonly nearAmslM: number;
-  readonly farAmslM: number;
-  readonly effectiveRadiusM: number;
-  readonly wavelengthM: number;
-  readonly distanceM: readonly number[];
-  /** Null where the ground is unknown. */
-  readonly groundAmslM: readonly (number | null)[];
-  readonly topAmslM: readonly (number | null)[];
-}
 
 /** What a path comes to from another spot. */
 export interface PlaceDto extends PlaceOutcome {

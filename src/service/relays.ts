@@ -1,6 +1,6 @@
 import type { z } from "zod";
-import type { RelayDto, RelayLegDto, relaysSchema, SectionSketch, Streamed } from "../contract";
-import { compassWord, effectiveRadiusM, inverse, type LatLon, pointsAlong } from "../core/geo";
+import type { RelayDto, RelayLegDto, relaysSchema, Streamed } from "../contract";
+import { compassWord, inverse, type LatLon, pointsAlong } from "../core/geo";
 import {
   AIMED,
   clearanceUnder,
@@ -12,48 +12,12 @@ import {
   type PreparedPath,
   preparePath,
   SHORTEST_LINK_M,
+  sketchOf,
 } from "../core/link";
 import type { Db } from "../data/client";
 import { featuresOf } from "../data/obstacles";
 import { type Asked, askedOf } from "./asked-link";
 import { profileBetween } from "./profile";
-
-const SKETCH_POINTS = 160;
-
-/** A path in few points: of each stretch its highest ground, and the highest that stands on it. */
-const sketchOf = (plan: LinkPlan, path: PreparedPath, nearAmslM: number, farAmslM: number): SectionSketch => {
-  const { distanceM, groundAmslM, pathM } = path.profile;
-  const n = Math.min(SKETCH_POINTS, distanceM.length);
-  const x: number[] = [];
-  const ground: (number | null)[] = [];
-  const top: (number | null)[] = [];
-  for (let s = 0; s < n; s++) {
-    const from = Math.floor((s * distanceM.length) / n);
-    const to = Math.max(from + 1, Math.floor(((s + 1) * distanceM.length) / n));
-    let best = from;
-    for (let i = from; i < to; i++) if (groundAmslM[i]! > groundAmslM[best]!) best = i;
-    const at = distanceM[best]!;
-    const g = groundAmslM[best]!;
-    let t = g;
-    for (const b of path.bodies) {
-      if (b.stretches.some((k) => k.toM >= distanceM[from]! && k.fromM <= distanceM[to - 1]!))
-        t = Math.max(t, b.topAt(plan.policy.year)(at));
-    }
-    x.push(Math.round(at * 10) / 10);
-    ground.push(Number.isNaN(g) ? null : Math.round(g * 10) / 10);
-    top.push(Number.isNaN(t) ? null : Math.round(t * 10) / 10);
-  }
-  return {
-    pathM,
-    nearAmslM,
-    farAmslM,
-    effectiveRadiusM: effectiveRadiusM(plan.policy.kFactor),
-    wavelengthM: path.wavelengthM,
-    distanceM: x,
-    groundAmslM: ground,
-    topAmslM: top,
-  };
-};
 
 interface Leg {
   readonly plan: LinkPlan;

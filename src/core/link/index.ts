@@ -29,6 +29,7 @@ export { lawfulPowers } from "./power-advice";
 export { type PreparedBody, type PreparedPath, preparePath, withChannel, withTrims } from "./prepare";
 export { type Reflector, reflectedAt, reflectorOf } from "./reflection-summary";
 export { type ServeDraws, serveDraws } from "./serve-draws";
+export { type SectionSketch, sketchOf } from "./sketch";
 export type { Spread } from "./spread";
 export { type WidthRow, widthSweep } from "./sweep";
 export { type TrimList, trimList } from "./trim-list";

@@ -1,9 +1,11 @@
 "use client";
 import { Dialog } from "radix-ui";
+import type { SectionSketch } from "@/core/link";
 import { type Candidate, keptMultipleOf, type Planned, serves } from "@/core/rack";
 import { poweredPort } from "@/core/radio";
 import type { Opened } from "../../../controls/lazy-part";
 import { SheetDialog } from "../../../controls/sheet-dialog";
+import { Sketch } from "../../../drawing/section-sketch";
 import { bandText, euroText, pairName, rateText, spareText, supplyText } from "../../../wording/gear";
 import { dbmText, figure, lengthText, mbpsText, type Units } from "../../../wording/numbers";
 import { VERDICT_WORD } from "../../../wording/verdicts";
@@ -75,6 +77,7 @@ export const CompareDialog = ({
   needMbps,
   units,
   take,
+  sketch,
   ...opened
 }: Opened & {
   candidates: readonly Candidate[];
@@ -82,6 +85,8 @@ export const CompareDialog = ({
   needMbps: number;
   units: Units;
   take: (c: Candidate) => void;
+  /** The path with the first zone of a candidate's channel; null where it cannot be drawn. */
+  sketch: (c: Candidate) => SectionSketch | null;
 }) => (
   <SheetDialog
     {...opened}
@@ -103,6 +108,29 @@ export const CompareDialog = ({
         </tr>
       </thead>
       <tbody>
+        <tr className="border-b border-rule align-top">
+          <th scope="row" className="py-1 text-left font-normal">
+            First zone over the path
+          </th>
+          {candidates.map((c) => {
+            const drawn = sketch(c);
+            return (
+              <td key={c.id} className="px-2 py-1">
+                {drawn === null ? (
+                  "not drawn"
+                ) : (
+                  <Sketch
+                    sketch={drawn}
+                    name={`The path at ${bandText(c.band)}`}
+                    width={170}
+                    height={72}
+                    short={c.clearance?.verdict === "short"}
+                  />
+                )}
+              </td>
+            );
+          })}
+        </tr>
         {rowsFor(needMbps, units).map((r) => {
           const cells = candidates.map(r.of);
           const differs = new Set(cells).size > 1;

@@ -1,7 +1,7 @@
 "use client";
 import { useMemo, useState } from "react";
 import { type HardwareDto, isProblem, type LimitsDto, type ProfileDto, planOf } from "@/contract";
-import type { Verdict } from "@/core/link";
+import { preparePath, rayOf, type SectionSketch, sketchOf, type Verdict } from "@/core/link";
 import { type Candidate, DRAWN_ROWS } from "@/core/rack";
 import { bodyOf } from "../../../api/client";
 import { keepFile } from "../../../api/keep-file";
@@ -117,6 +117,13 @@ export const RackOpen = ({
   const tick = (id: string): void =>
     setTicked((now) => (now.includes(id) ? now.filter((x) => x !== id) : now.length >= MOST_COMPARED ? now : [...now, id]));
   const tickedRows = ticked.flatMap((id) => rows.find((r) => r.best.id === id)?.best ?? []);
+  const sketch = (c: Candidate): SectionSketch | null => {
+    if (plan === null || ground === null || c.option === null) return null;
+    const at = { ...plan, centreMhz: c.option.centreMhz };
+    const path = preparePath(at, ground);
+    const { nearAmslM, farAmslM } = rayOf(at, path);
+    return sketchOf(at, path, nearAmslM, farAmslM);
+  };
   const compare = (): void => {
     if (tickedRows.length >= 2) setComparing(true);
   };
@@ -340,6 +347,7 @@ export const RackOpen = ({
           needMbps={rack?.needMbps ?? 0}
           units={units}
           take={take}
+          sketch={sketch}
         />
       )}
       {elsewhere !== null && chosen !== null && whole !== undefined && (
