@@ -177,6 +177,37 @@ test("the same pair on other links: tried on each, taken for a chosen set, and t
   }
 });
 
+test("what if it had to carry more: asked by dragging or by keys, saved only when it is made the need", async ({ page, request }) => {
+  const link = await openRack(page, request, "Ice House", "first idea");
+  const handle = page.getByRole("slider", { name: "Need, what if" });
+  await expect(handle).toHaveAttribute("aria-valuenow", "80");
+  const figure = async (): Promise<string | null> => page.getByRole("option").first().getAttribute("aria-label");
+  const before = await figure();
+  await handle.focus();
+  for (let i = 0; i < 3; i++) await page.keyboard.press("Shift+ArrowRight");
+  await expect(page.getByTestId("what-if")).toContainText("Not saved");
+  await expect(handle).toHaveAttribute("aria-valuenow", "160");
+  await drawn(page);
+  expect(await figure()).not.toBe(before);
+  expect((await designOf(request, link.linkId)).needToFarMbps).toBe(20);
+  await page.getByRole("button", { name: /^Back to 80/ }).click();
+  await expect(handle).toHaveAttribute("aria-valuenow", "80");
+  await expect(page.getByTestId("what-if")).toHaveCount(0);
+
+  const box = (await handle.boundingBox())!;
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(box.x + box.width / 2 + 100, box.y + box.height / 2, { steps: 8 });
+  await page.mouse.up();
+  await expect(page.getByTestId("what-if")).toBeVisible();
+  await expectAccessible(page);
+  await page.getByRole("button", { name: "Make it the need" }).click();
+  await expect(page.getByTestId("saved")).toContainText("all edits");
+  await expect.poll(async () => (await designOf(request, link.linkId)).needToFarMbps).toBeGreaterThan(30);
+  await page.keyboard.press("Control+z");
+  await expect.poll(async () => (await designOf(request, link.linkId)).needToFarMbps).toBe(20);
+});
+
 test("only what is in stock: pairs of which there are two, or one of each", async ({ page, request }) => {
   await openRack(page, request, "Rope Walk");
   // The owner's wish stands with the site.

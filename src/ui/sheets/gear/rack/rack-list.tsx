@@ -7,6 +7,7 @@ import { useSize } from "../../../drawing/use-size";
 import { rateText } from "../../../wording/gear";
 import type { Units } from "../../../wording/numbers";
 import { onAxis, rateAxis } from "./axis";
+import { NeedHandle } from "./need-handle";
 import { PlannedRow } from "./planned-row";
 import { BAR_CELL, FACE_CELL, RACK_COLUMNS, RackRowLine, type RowParts } from "./rack-row";
 import { isTaken } from "./settings";
@@ -31,6 +32,7 @@ export const RackList = ({
   take,
   compare,
   alike,
+  ask,
   sectionHref,
 }: {
   rack: Rack;
@@ -45,6 +47,8 @@ export const RackList = ({
   take: (c: Candidate) => void;
   compare: () => void;
   alike: () => void;
+  /** What if it had to carry so much, both ways together. */
+  ask: (mbps: number) => void;
   sectionHref: string;
 }) => {
   const hatch = useId();
@@ -124,13 +128,7 @@ export const RackList = ({
         <h2 className="col-span-2 m-0 text-body font-bold">Planned, then best first</h2>
         <span className={`${FACE_CELL} cap`}>Face</span>
         <div ref={ref} className={BAR_CELL}>
-          <svg
-            width={px + AXIS_MARGIN_PX}
-            height={18}
-            className="block overflow-visible"
-            role="img"
-            aria-label={`Rates from 0 to ${rateText(axis.mostMbps)} Mbps, the need at ${rateText(rack.needMbps)}`}
-          >
+          <svg width={px + AXIS_MARGIN_PX} height={18} className="block overflow-visible">
             {axis.ticksMbps.map((t) => {
               const { x } = onAxis(axis, t, px);
               const last = t === axis.mostMbps;
@@ -149,9 +147,7 @@ export const RackList = ({
                 </text>
               );
             })}
-            <text x={need.x} y={13} fontSize={12.5} fontWeight={720} textAnchor="middle">
-              need {rateText(rack.needMbps)}
-            </text>
+            <NeedHandle axis={axis} px={px} needMbps={(design.needToFarMbps ?? 0) + (design.needToNearMbps ?? 0)} ask={ask} />
           </svg>
         </div>
         <span className="cap text-right">Both ends</span>

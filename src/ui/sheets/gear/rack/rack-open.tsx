@@ -87,11 +87,18 @@ export const RackOpen = ({
   const ground = useCoreProfile(profile);
   const ends = useMemo(() => ({ nearSiteId: near.id, nearName: near.name, farSiteId: far.id, farName: far.name }), [near, far]);
   const asked = design.needToFarMbps !== null || design.needToNearMbps !== null;
-  const needed = (design.needToFarMbps ?? 0) + (design.needToNearMbps ?? 0) > 0;
+  const needMbps = (design.needToFarMbps ?? 0) + (design.needToNearMbps ?? 0);
+  const needed = needMbps > 0;
+  const [whatIf, setWhatIf] = useState(1);
+  const scaled = useMemo(() => {
+    if (whatIf === 1) return design;
+    const times = (mbps: number | null): number | null => (mbps === null ? null : Math.round(mbps * whatIf * 10) / 10);
+    return { ...design, needToFarMbps: times(design.needToFarMbps), needToNearMbps: times(design.needToNearMbps) };
+  }, [design, whatIf]);
   const plan = useMemo(() => {
-    const made = planOf(job, near, far, design, hardware, link.groundTold);
+    const made = planOf(job, near, far, scaled, hardware, link.groundTold);
     return isProblem(made) ? null : made;
-  }, [job, near, far, design, hardware, link.groundTold]);
+  }, [job, near, far, scaled, hardware, link.groundTold]);
   const rackLimits = useMemo(() => rackLimitsOf(limits, link.id, near.id, far.id), [limits, link.id, near.id, far.id]);
   const school = useMemo(() => schoolOf(limits, link.id), [limits, link.id]);
   const { reply, share, failed, fresh, schools } = useRack(needed ? plan : null, ground, hardware, rackLimits, school);
@@ -100,7 +107,9 @@ export const RackOpen = ({
 
   const listed = verdicts.data?.find((l) => l.linkId === link.id);
   const verdict: Verdict | null = planned?.verdict ?? (listed?.fresh === true ? listed.verdict : null);
-  const index = useJobIndex(jobId, verdicts.data, link.id, verdict ?? undefined);
+  // A question is no verdict of the link: the index keeps the link's own.
+  const own = whatIf === 1 ? (verdict ?? undefined) : listed?.verdict;
+  const index = useJobIndex(jobId, verdicts.data, link.id, own);
   const rows = rack?.rows ?? [];
   // What stands as planned is no news: the best other one is proposed.
   const proposed = rows.find((r) => r.best.id === chosenAs) ?? rows[0];
@@ -263,6 +272,31 @@ export const RackOpen = ({
               {words}
             </p>
           )}
+          {whatIf !== 1 && (
+            <p
+              role="status"
+              className="m-0 flex flex-wrap items-baseline gap-x-5 border-t border-rule px-4 py-1.5 text-body"
+              data-testid="what-if"
+            >
+              <span>
+                What if it must carry {mbpsText(scaled.needToFarMbps ?? 0)} there and {mbpsText(scaled.needToNearMbps ?? 0)} back? Not
+                saved.
+              </span>
+              <button
+                type="button"
+                className="press"
+                onClick={() => {
+                  record.change({ needToFarMbps: scaled.needToFarMbps, needToNearMbps: scaled.needToNearMbps });
+                  setWhatIf(1);
+                }}
+              >
+                Make it the need
+              </button>
+              <button type="button" className="press" onClick={() => setWhatIf(1)}>
+                Back to {mbpsText(needMbps)}
+              </button>
+            </p>
+          )}
           <ScrollRegion label="What is left and what is not" className="flex-1">
             {!needed ? (
               <TypingScope of={record}>
@@ -283,7 +317,8 @@ export const RackOpen = ({
                 <RackList
                   rack={rack}
                   planned={planned}
-                  design={design}
+                  design={scaled}
+                  ask={(mbps) => setWhatIf(mbps / needMbps)}
                   why={
                     first === undefined || first.verdict === "clear"
                       ? "Kept in nine cases of ten."
