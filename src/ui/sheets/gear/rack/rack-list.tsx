@@ -129,6 +129,7 @@ export const RackList = ({
         <span className={`${FACE_CELL} cap`}>Face</span>
         <div ref={ref} className={BAR_CELL}>
           <svg width={px + AXIS_MARGIN_PX} height={18} className="block overflow-visible">
+            <title>Rates both ways together, Mbps</title>
             {axis.ticksMbps.map((t) => {
               const { x } = onAxis(axis, t, px);
               const last = t === axis.mostMbps;
