@@ -15,6 +15,8 @@ const degrees = (what: string) =>
 
 const searched = {
   alike: z.boolean(),
+  keep: z.enum(["near", "far"]).nullable(),
+  likeForLike: z.boolean(),
   bands: z.array(z.enum(BAND_KEYS)).max(BAND_KEYS.length).nullable(),
   family: z.string().max(64, "a family's name has 64 letters or fewer").nullable(),
   priceMost: amount("the price of both ends", 10_000_000),
@@ -55,6 +57,8 @@ export const sheetMarksSchema = z.object({
 
 export const limitsSchema = z.object({
   alike: searched.alike.default(true),
+  keep: searched.keep.default(null),
+  likeForLike: searched.likeForLike.default(false),
   bands: searched.bands.default(null),
   family: searched.family.default(null),
   priceMost: searched.priceMost.default(null),

@@ -168,6 +168,8 @@ export const TOLD = {
       many: "limits",
       fields: {
         alike: "one radio for both ends",
+        keep: "end that stays",
+        likeForLike: "like for like",
         bands: "bands",
         family: "family",
         priceMost: "price of both ends",

@@ -1,10 +1,10 @@
 /* Candidates out of weighed options: which channel stands for a pair at a width, and what is against it. */
 import { clearanceOf, conditionsOf, halfApertureOf, type LinkPlan, type PathState, rayOf } from "../link";
 import { bandKeyOf } from "../radio";
-import { brokenLimits, outOfScope } from "./limits";
+import { brokenLimits, outOfScope, type PlannedUnits } from "./limits";
 import { refusalOf } from "./refuse";
 import type { Candidate, RackLimits, UnitPair } from "./types";
-import { faceOfPair, priceOf } from "./units";
+import { faceOfPair, priceOf, unitOf } from "./units";
 import type { WeighedOption, Weigher } from "./weigh";
 
 /** A pair at one of its widths; its channels are weighed when it is first looked at, whatever the limits, and kept. */
@@ -47,15 +47,26 @@ const excessOf = ({ far, near }: WeighedOption): number =>
 
 export type WeighedCandidate = Candidate & { readonly option: WeighedOption | null };
 
+const units = new WeakMap<LinkPlan, PlannedUnits>();
+const plannedUnits = (plan: LinkPlan): PlannedUnits => {
+  let found = units.get(plan);
+  if (found === undefined) {
+    found = { near: unitOf(plan.near.radio, plan.near.antenna), far: unitOf(plan.far.radio, plan.far.antenna) };
+    units.set(plan, found);
+  }
+  return found;
+};
+
 /** A candidate by its chosen channel and the limits in force; its clearance is looked at later, where it matters. */
 export const candidateOf = (tried: Tried, limits: RackLimits, weigher: Weigher): WeighedCandidate => {
   const { pair, widthMhz } = tried;
   const band = bandKeyOf(pair.near.radio.bandsMhz[0]!.low);
-  const scope = outOfScope({ pair, band }, limits);
+  const planned = plannedUnits(weigher.plan);
+  const scope = outOfScope({ pair, band }, limits, planned);
   // What is left out of the search is not weighed.
   const option = scope.length > 0 ? null : bestOption(tried.options(), limits.noRadar);
   const own = scope.length > 0 ? null : refusalOf(option, weigher.school);
-  const broken = scope.length > 0 ? [] : brokenLimits({ pair, band }, limits, option);
+  const broken = scope.length > 0 ? [] : brokenLimits({ pair, band }, limits, option, planned);
   const against = [...scope, ...(own === null ? [] : [own]), ...broken];
   const rangeKm = Math.min(pair.near.radio.maxLinkKm, pair.far.radio.maxLinkKm);
   const pathKm = (option?.state.rayM ?? 0) / 1000;

@@ -22,7 +22,15 @@ const ends = (pair: UnitPair, limits: RackLimits) =>
 
 const portOf = ({ radio }: Unit): number => radio.ethernetPorts[poweredPort(radio)]?.speedMbps ?? 0;
 
-type Test = (c: Pick<Candidate, "pair" | "band">, limits: RackLimits, option: ChannelOption | null) => Against | null;
+/** What stands at both ends as planned. */
+export type PlannedUnits = Pick<UnitPair, "near" | "far">;
+
+type Test = (
+  c: Pick<Candidate, "pair" | "band">,
+  limits: RackLimits,
+  option: ChannelOption | null,
+  planned: PlannedUnits,
+) => Against | null;
 
 /** Of both ends the first that is refused. */
 const eitherEnd =
@@ -35,10 +43,35 @@ const eitherEnd =
     return null;
   };
 
+/** How a unit is not a like one in place of another; null when it is. What no sheet says is not held against it. */
+const unlikeness = (unit: Unit, was: Unit): string | null => {
+  if (unit.key === was.key) return null;
+  const [straps, had] = [unit.poleMm, was.poleMm];
+  // Which pole of those that the old clamp holds is there, nobody said: the new one must hold all of them.
+  if (straps !== null && had !== null && (straps.low > had.low || straps.high < had.high))
+    return `straps ${straps.low} to ${straps.high} mm`;
+  const [kinds, given] = [unit.radio.powerKinds, was.radio.powerKinds];
+  if (kinds !== undefined && given !== undefined && !feeds(given, kinds)) return `supply ${kinds.join(" or ")}`;
+  const connector = (u: Unit): string =>
+    u.radio.antenna.kind === "connectorised" ? (u.radio.antenna.connector ?? "connectors") : "no connector";
+  return connector(unit) === connector(was) ? null : connector(unit);
+};
+
 /** What no sheet says is not held against a unit. */
 const TESTS: Readonly<Record<LimitCode, Test>> = {
   band: ({ band }, { bands }) => (bands === null || bands.includes(band) ? null : { figure: band, limit: bands.join(", "), end: null }),
-  unlike: ({ pair }, { alike }) => (!alike || pair.near.key === pair.far.key ? null : { figure: null, limit: "", end: null }),
+  unlike: ({ pair }, { alike, keep }) =>
+    !alike || keep !== null || pair.near.key === pair.far.key ? null : { figure: null, limit: "", end: null },
+  "kept-end": ({ pair }, { keep }, _option, planned) =>
+    keep === null || pair[keep].key === planned[keep].key ? null : { figure: null, limit: planned[keep].name, end: keep },
+  like: ({ pair }, { likeForLike }, _option, planned) => {
+    if (!likeForLike) return null;
+    for (const end of ["near", "far"] as const) {
+      const unlike = unlikeness(pair[end], planned[end]);
+      if (unlike !== null) return { figure: unlike, limit: planned[end].name, end };
+    }
+    return null;
+  },
   family: ({ pair }, { family }) =>
     family === null || pair.near.radio.family === family ? null : { figure: pair.near.radio.family, limit: family, end: null },
   price: ({ pair }, { priceMost }) => {
@@ -79,21 +112,27 @@ const TESTS: Readonly<Record<LimitCode, Test>> = {
 };
 
 /** Limits that say what is looked at; what they leave out is not judged further. */
-const SCOPE: readonly LimitCode[] = ["band", "unlike", "family"];
+const SCOPE: readonly LimitCode[] = ["band", "unlike", "kept-end", "family"];
 export const isOutOfScope = (code: Refusal["code"]): boolean => (SCOPE as readonly string[]).includes(code);
-const OTHERS: readonly LimitCode[] = ["stock", "port-speed", "pole", "supply", "cold", "heat", "radar", "face", "price"];
+const OTHERS: readonly LimitCode[] = ["stock", "like", "port-speed", "pole", "supply", "cold", "heat", "radar", "face", "price"];
 
 const broken = (
   codes: readonly LimitCode[],
   c: Pick<Candidate, "pair" | "band">,
   limits: RackLimits,
   option: ChannelOption | null,
+  planned: PlannedUnits,
 ): LimitRefusal[] =>
   codes.flatMap((code) => {
-    const against = TESTS[code](c, limits, option);
+    const against = TESTS[code](c, limits, option, planned);
     return against === null ? [] : [{ code, ...against }];
   });
 
-export const outOfScope = (c: Pick<Candidate, "pair" | "band">, limits: RackLimits): LimitRefusal[] => broken(SCOPE, c, limits, null);
-export const brokenLimits = (c: Pick<Candidate, "pair" | "band">, limits: RackLimits, option: ChannelOption | null): LimitRefusal[] =>
-  broken(OTHERS, c, limits, option);
+export const outOfScope = (c: Pick<Candidate, "pair" | "band">, limits: RackLimits, planned: PlannedUnits): LimitRefusal[] =>
+  broken(SCOPE, c, limits, null, planned);
+export const brokenLimits = (
+  c: Pick<Candidate, "pair" | "band">,
+  limits: RackLimits,
+  option: ChannelOption | null,
+  planned: PlannedUnits,
+): LimitRefusal[] => broken(OTHERS, c, limits, option, planned);

@@ -293,6 +293,33 @@ describe("rules that hold for every job", () => {
     );
   });
 
+  test("an end that stays has what is planned there and nothing else; like for like keeps straps, supply and connectors", () => {
+    const covers = (a: Radio, b: Radio): boolean =>
+      a.poleDiameterMm!.low <= b.poleDiameterMm!.low && a.poleDiameterMm!.high >= b.poleDiameterMm!.high;
+    const range = fc.tuple(fc.integer({ min: 20, max: 40 }), fc.integer({ min: 50, max: 90 })).map(([low, high]) => ({ low, high }));
+    fc.assert(
+      fc.property(
+        anyJob,
+        fc.array(range, { minLength: 4, maxLength: 4 }),
+        fc.constantFrom("near" as const, "far" as const),
+        (job, ranges, keep) => {
+          const radios = job.radios.map((r, i) => ({ ...r, poleDiameterMm: ranges[i]! }));
+          const was = radios[0]!;
+          const planned = { ...job.plan, near: { ...job.plan.near, radio: was }, far: { ...job.plan.far, radio: was } };
+          const { open, all } = rackOf({ ...job, radios, plan: planned });
+          const letIn = (list: readonly Candidate[]): string[] => list.flatMap((c) => (c.refusal === null ? [c.id] : [])).sort();
+          expect(letIn(everyOf(open.arrange({ ...NO_LIMITS, alike: true, keep })))).toEqual(
+            letIn(all.filter((c) => c.pair[keep].radio.id === was.id)),
+          );
+          expect(letIn(everyOf(open.arrange({ ...NO_LIMITS, likeForLike: true })))).toEqual(
+            letIn(all.filter((c) => [c.pair.near, c.pair.far].every((u) => u.radio.id === was.id || covers(u.radio, was)))),
+          );
+        },
+      ),
+      RUNS,
+    );
+  });
+
   test("from stock: as many of each radio as the pair takes, and what nobody counts is not there", () => {
     fc.assert(
       fc.property(anyJob, fc.array(fc.integer({ min: 0, max: 3 }), { minLength: 4, maxLength: 4 }), (job, counts) => {

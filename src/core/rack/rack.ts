@@ -77,9 +77,11 @@ const GROUPS: readonly Refusal["code"][] = [
   "heat",
   "radar",
   "stock",
+  "like",
   "band",
   "family",
   "unlike",
+  "kept-end",
 ];
 
 type Order = (a: WeighedCandidate, b: WeighedCandidate) => number;

@@ -127,6 +127,8 @@ export type Refusal =
 export const LIMIT_CODES = [
   "band",
   "unlike",
+  "kept-end",
+  "like",
   "price",
   "face",
   "port-speed",
@@ -152,6 +154,10 @@ export interface EndLimits {
 export interface RackLimits {
   readonly bands: readonly BandKey[] | null;
   readonly alike: boolean;
+  /** The end that stays as it is planned: what was built there is not exchanged. Unlike ends are then looked at. */
+  readonly keep: "near" | "far" | null;
+  /** Straps, supply and connectors like those of what is planned there. */
+  readonly likeForLike: boolean;
   readonly priceMost: number | null;
   readonly portLeastMbps: number | null;
   readonly noRadar: boolean;
@@ -168,6 +174,8 @@ export const NO_END_LIMITS: EndLimits = { faceMostCm: null, supplies: null, pole
 export const NO_LIMITS: RackLimits = {
   bands: null,
   alike: false,
+  keep: null,
+  likeForLike: false,
   priceMost: null,
   portLeastMbps: null,
   noRadar: false,

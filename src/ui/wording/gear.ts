@@ -38,6 +38,8 @@ export const REFUSAL_WORDS: Readonly<Record<Refusal["code"], string>> = {
   heat: "Not made for the heat",
   radar: "Radar channels only",
   stock: "Not in stock",
+  like: "Not like for like",
+  "kept-end": "Another unit at the end that stays",
   band: "Other bands",
   family: "Other families",
   unlike: "Unlike at both ends",
@@ -93,6 +95,7 @@ export const refusalFigure = (r: Refusal): string => {
       return `to ${figure(Number(r.figure))}${SPACE}°C`;
     case "supply":
       return supplyText(String(r.figure));
+    case "kept-end":
     case "stock":
     case "radar":
     case "unlike":
@@ -130,6 +133,8 @@ const LET_IN: Partial<Readonly<Record<LimitCode | "permission", string>>> = {
   heat: "Any heat",
   radar: "Radar channels too",
   stock: "To order too",
+  like: "Unlike too",
+  "kept-end": "Exchange both",
   band: "All bands",
   family: "All families",
   unlike: "Unlike ends too",
@@ -180,6 +185,8 @@ const REFUSED: { readonly [K in Refusal["code"]]?: (r: Refused<K>, name: string,
   "rule-minimum": (r, name) => `the lowest power of ${name} is ${dbText(r.overDb)} above the rules.`,
   rule: (r, name) => `${name}: ${RULE_WORDS[r.reason]} under these rules.`,
   stock: (_r, name) => `${name} would do, but is not in stock.`,
+  like: (r, name) => `${name} would do, but not like for like: ${String(r.figure)}.`,
+  "kept-end": (r) => `nothing pairs with the ${String(r.limit)} that stays.`,
   unlike: () => "only with unlike radios at both ends.",
   band: () => "not looked at.",
   face: (r, name) => `${name} would do, but its face is ${figure(Number(r.figure))}${SPACE}cm.`,
@@ -188,7 +195,7 @@ const REFUSED: { readonly [K in Refusal["code"]]?: (r: Refused<K>, name: string,
 };
 
 /** Refusals of what was never weighed: it lies outside the search. */
-export const NOT_LOOKED_AT: readonly Refusal["code"][] = ["unlike", "band", "family"];
+export const NOT_LOOKED_AT: readonly Refusal["code"][] = ["unlike", "band", "family", "kept-end"];
 
 /** What was tried, and where all of it is. */
 export const triedText = ({ counts, rejected }: Pick<Rack, "counts" | "rejected">): string => {

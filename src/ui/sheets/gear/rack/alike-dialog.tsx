@@ -76,7 +76,7 @@ const outcomeOf = async (
     antennas: hardware.antennas.filter((a) => ids.some((u) => u.antenna?.id === a.id)),
   };
   // The pair is given: what narrows the search does not count, what the places ask does.
-  const own = { ...rackLimitsOf(limits, link.id, near.id, far.id), alike: false, bands: null, family: null };
+  const own = { ...rackLimitsOf(limits, link.id, near.id, far.id), alike: false, keep: null, bands: null, family: null };
   const reply = await askWorker(remote, profileFromDto(dto), only, { plan, limits: own, school: schoolOf(limits, link.id) });
   const all =
     reply === null

@@ -130,6 +130,20 @@ const LimitFields = ({ limit, of }: { limit: LimitWords["key"]; of: Editing }) =
       return (
         <>
           <Tick label="One radio for both ends" checked={s.alike} onChange={(alike) => set({ alike })} />
+          <Choice
+            label="What stays as planned"
+            value={s.keep ?? ""}
+            onChange={(e) => set({ keep: e.target.value === "near" || e.target.value === "far" ? e.target.value : null })}
+          >
+            <option value="">neither end</option>
+            <option value="near">{of.ends.nearName}</option>
+            <option value="far">{of.ends.farName}</option>
+          </Choice>
+          <Tick
+            label="Like for like: straps, supply, connectors"
+            checked={s.likeForLike}
+            onChange={(likeForLike) => set({ likeForLike })}
+          />
           <Choice label="Family" value={s.family ?? ""} onChange={(e) => set({ family: e.target.value === "" ? null : e.target.value })}>
             <option value="">any family</option>
             {of.families.map((f) => (
@@ -183,7 +197,7 @@ const FIELDS: Partial<Readonly<Record<LimitWords["key"], readonly (keyof SearchL
   price: ["priceMost"],
   bands: ["bands"],
   port: ["portLeastMbps"],
-  ends: ["alike", "family"],
+  ends: ["alike", "keep", "likeForLike", "family"],
   radar: ["noRadar"],
   stock: ["stockOnly"],
   weather: ["coldestC", "hottestC"],

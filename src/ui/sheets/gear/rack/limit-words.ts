@@ -60,8 +60,8 @@ export const limitWords = (limits: Limits, linkId: string, ends: EndNames, units
     { key: "port", words: s.portLeastMbps === null ? "any port" : `ports of ${mbpsText(s.portLeastMbps)}`, fields: ["portLeastMbps"] },
     {
       key: "ends",
-      words: `${s.alike ? "one radio for both ends" : "unlike ends too"}${s.family === null ? "" : `, family ${s.family}`}`,
-      fields: ["alike", "family"],
+      words: `${s.keep !== null ? `${s.keep === "near" ? ends.nearName : ends.farName} as it is` : s.alike ? "one radio for both ends" : "unlike ends too"}${s.likeForLike ? ", like for like" : ""}${s.family === null ? "" : `, family ${s.family}`}`,
+      fields: ["alike", "keep", "likeForLike", "family"],
     },
     { key: "radar", words: s.noRadar ? "no radar channels" : "radar channels too", fields: ["noRadar"] },
     { key: "stock", words: s.stockOnly ? "only what is in stock" : "in stock or to order", fields: ["stockOnly"] },

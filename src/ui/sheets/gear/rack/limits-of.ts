@@ -11,9 +11,14 @@ export const siteLimitsOf = (limits: Limits, siteId: string): SiteLimits => limi
 
 /** Limits as the rack takes them, for one link between two sites. */
 export const rackLimitsOf = (limits: Limits, linkId: string, nearSiteId: string, farSiteId: string): RackLimits => {
-  const { alike, bands, family, priceMost, portLeastMbps, noRadar, stockOnly, coldestC, hottestC } = searchOf(limits, linkId);
+  const { alike, keep, likeForLike, bands, family, priceMost, portLeastMbps, noRadar, stockOnly, coldestC, hottestC } = searchOf(
+    limits,
+    linkId,
+  );
   return {
     alike,
+    keep,
+    likeForLike,
     bands,
     family,
     priceMost,
