@@ -208,6 +208,22 @@ test("what if it had to carry more: asked by dragging or by keys, saved only whe
   await expect.poll(async () => (await designOf(request, link.linkId)).needToFarMbps).toBe(20);
 });
 
+test("one end stays as it is: only what pairs with it is proposed for the other", async ({ page, request }) => {
+  await openRack(page, request, "Rope Walk");
+  await limit(page, "ends").click();
+  await page.getByLabel("What stays as planned").selectOption({ label: "Harbour Office" });
+  await page.keyboard.press("Escape");
+  await expect(limit(page, "ends")).toHaveText("Harbour Office as it is");
+  await expect(reason(page, "kept-end")).toBeVisible();
+  await drawn(page);
+  const names = await page.getByRole("option").evaluateAll((all) => all.map((o) => o.getAttribute("aria-label") ?? ""));
+  expect(names.length).toBeGreaterThan(1);
+  for (const name of names) expect(name).toMatch(/^Kittiwake Panel(,| to )/);
+  await expect(page.getByTestId("saved")).toContainText("all edits");
+  await page.keyboard.press("Control+z");
+  await expect(limit(page, "ends")).toHaveText("one radio for both ends");
+});
+
 test("only what is in stock: pairs of which there are two, or one of each", async ({ page, request }) => {
   await openRack(page, request, "Rope Walk");
   // The owner's wish stands with the site.
