@@ -75,7 +75,11 @@ export const RackOpen = ({
   const refresh = useRefresh();
   const [areaRef, area] = useSize<HTMLDivElement>();
   const narrow = area.width > 0 && area.width < NARROW_PX;
-  const history = useJobHistory(jobId, (error) => setSaid(errorSentence(bodyOf(error), units)));
+  const history = useJobHistory(
+    jobId,
+    (error) => setSaid(errorSentence(bodyOf(error), units)),
+    () => setSaid(null),
+  );
 
   const record = useRecord(jobId, "design", link.design);
   const designState = useRecordState(record);
@@ -200,7 +204,7 @@ export const RackOpen = ({
         { label: "Job", value: job.name, grow: 2 },
         verdict === null
           ? { label: "Link", value: `${near.name} to ${far.name}`, grow: 2.5 }
-          : linkCell({ verdict, nearName: near.name, farName: far.name, label: link.label }),
+          : linkCell({ verdict: own ?? verdict, nearName: near.name, farName: far.name, label: link.label }),
         { label: "Sheet", value: "", grow: 1 },
         { label: "Day of visit", value: job.visitOn, grow: 1 },
         { label: "Units", value: <UnitsButton />, grow: 0.9 },
