@@ -108,7 +108,7 @@ const night = await open("dark");
 await section(night, "Pilot Station");
 await shot(night, "section-night");
 await page.goto(`${base}/jobs/${job.id}/gear`);
-await page.getByRole("heading", { name: "Catalogue" }).waitFor();
+await page.getByRole("heading", { name: "Catalogue", exact: true }).waitFor();
 await shot(page, "catalogue");
 await page.goto(`${base}/jobs/${job.id}/gear/${links.find((l) => l.farName === "Ice House" && l.label === "first idea")!.linkId}`);
 await page.getByText(/\d+ rejected/).waitFor();

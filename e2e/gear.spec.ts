@@ -5,7 +5,7 @@ import { demoJob, expectAccessible, openSection } from "./helpers";
 test("own radios and antennas by form and by file, then used in a link", async ({ page, request }) => {
   const { job } = await demoJob(request);
   await page.goto(`/jobs/${job.id}/gear`);
-  await expect(page.getByRole("heading", { name: "Catalogue" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Catalogue", exact: true })).toBeVisible();
   await expectAccessible(page);
 
   await page.getByLabel("Name").fill("Own Panel");
@@ -110,7 +110,7 @@ test("a table of own hardware with a bad row is refused by row and column; what 
 }) => {
   const { job } = await demoJob(request);
   await page.goto(`/jobs/${job.id}/gear`);
-  await expect(page.getByRole("heading", { name: "Catalogue" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Catalogue", exact: true })).toBeVisible();
   const table = (text: string) => ({ name: "own.csv", mimeType: "text/csv", buffer: Buffer.from(text) });
   await page
     .getByLabel("Hardware file")
