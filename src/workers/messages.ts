@@ -125,8 +125,7 @@ export interface RackRequest {
 export interface RackReply {
   readonly rack: Rack;
   readonly planned: Planned;
-  /** Rows of the first that are drawn; all of them are when it is done. */
-  readonly drawn: number;
+  /** The first rows are drawn. */
   readonly done: boolean;
 }
 

@@ -42,17 +42,13 @@ expose({
     progress = onProgress;
     const { open, planned } = opened(request);
     limits = request.limits;
-    let drawn = 0;
     for (let more = true; more; ) {
-      onRack({ rack: plainRack(open.arrange(request.limits)), planned, drawn, done: false });
+      onRack({ rack: plainRack(open.arrange(request.limits)), planned, done: false });
       await breath();
       if (own !== asked) return;
-      for (let n = 0; n < DRAWN_A_TIME && more; n++) {
-        more = open.drawNext(request.limits);
-        if (more) drawn++;
-      }
+      for (let n = 0; n < DRAWN_A_TIME && more; n++) more = open.drawNext(request.limits);
     }
-    onRack({ rack: plainRack(open.arrange(request.limits)), planned, drawn, done: true });
+    onRack({ rack: plainRack(open.arrange(request.limits)), planned, done: true });
   },
   schools: (id) => (held === null || limits === null ? null : held.open.schools(limits, id)),
 } satisfies RackWorker);

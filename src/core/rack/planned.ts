@@ -30,7 +30,6 @@ export interface Planned {
   readonly multiple: number;
   readonly levelToFarDbm: number | null;
   readonly levelToNearDbm: number | null;
-  readonly needMbps: number;
 }
 
 export const plannedCandidate = (plan: LinkPlan, profile: PathProfile): Planned => {
@@ -62,6 +61,5 @@ export const plannedCandidate = (plan: LinkPlan, profile: PathProfile): Planned 
     multiple: kept?.multiple ?? 0,
     levelToFarDbm: toFar?.levelDbm ?? null,
     levelToNearDbm: toNear?.levelDbm ?? null,
-    needMbps: asked,
   };
 };

@@ -230,7 +230,6 @@ export const openRack = (
         rejected: grouped(refused, order),
         bands: bandsOf(all),
         counts: {
-          pairs: pairs.length,
           tried: tried.length,
           channels: looked(limits).channels,
           settings: looked(limits).settings,

@@ -75,19 +75,17 @@ const hotBy = (option: WeighedOption, school: School): number => {
   return over ?? Math.max(0, ...overs);
 };
 
-const weakBy = (option: WeighedOption, school: School, ownPower: boolean): number => {
+const weakBy = (option: WeighedOption, school: School): number => {
   const lacks = ways(option).flatMap((way) => {
     const top = topSetting(rangeOf(way, school));
-    return way.template.rungs.map(
-      (r) => r.needsDbm + way.marginDb - way.fixedDb - (ownPower ? r.mostPowerDbm : Math.min(top, r.mostPowerDbm)),
-    );
+    return way.template.rungs.map((r) => r.needsDbm + way.marginDb - way.fixedDb - Math.min(top, r.mostPowerDbm));
   });
   return (
     leastMove(
       option,
       school,
       lacks.filter((l) => l > 0 && Number.isFinite(l)).map((l) => l + 1e-9),
-      (moveDb) => ({ ...ALL, ceiling: false, ownPower, moveDb }),
+      (moveDb) => ({ ...ALL, ceiling: false, moveDb }),
     ) ?? Number.POSITIVE_INFINITY
   );
 };
@@ -146,8 +144,8 @@ export const shortfallOf = (option: WeighedOption, school: School): Refusal | nu
   if (multipleBy(option, school, { ...ALL, year: false }) >= 1) return { code: "rain", hoursAYear: hoursLost(option, school) };
   const cut = ways(option).find((w) => w.figures.legalDbm < Math.max(...w.template.rungs.map((r) => r.mostPowerDbm)));
   if (cut !== undefined && multipleBy(option, school, { ...ALL, ceiling: false, ownPower: true }) >= 1)
-    return { code: "rule-cuts", limitDbm: cut.figures.legalDbm, lacksDb: weakBy(option, school, false) };
-  return { code: "weak", lacksDb: weakBy(option, school, false) };
+    return { code: "rule-cuts", limitDbm: cut.figures.legalDbm, lacksDb: weakBy(option, school) };
+  return { code: "weak", lacksDb: weakBy(option, school) };
 };
 
 /** Everything that is against a candidate by itself, whatever limits are set; the first that decides. */

@@ -37,11 +37,8 @@ export interface WayFigures {
   /** Planned by the job's school, Mbps; the same with the level at the edge of nine cases in ten. */
   readonly plannedMbps: number;
   readonly sureMbps: number;
-  /** Most that radio and rules allow, dBm. */
-  readonly mostDbm: number;
+  /** Most that the rules allow, dBm. */
   readonly legalDbm: number;
-  /** Level over the ceiling of the most patient rung at the lowest setting, dB; 0 or below fits. */
-  readonly overDb: number;
 }
 
 /** One end of a design as a candidate sets it. */
@@ -242,7 +239,6 @@ export interface BandLine {
 }
 
 export interface RackCounts {
-  readonly pairs: number;
   /** Pairs at widths: what rows, folded ones and rejected ones add up to. */
   readonly tried: number;
   readonly channels: number;

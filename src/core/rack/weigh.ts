@@ -158,13 +158,11 @@ export interface Weigher {
 
 /** The figures of a way at a setting. */
 export const figuresAt = (way: Omit<WeighedWay, "figures">, powerDbm: number, legalDbm: number): WayFigures => {
-  const { template, range, fixedDb, marginDb } = way;
+  const { template, fixedDb, marginDb } = way;
   const { rungs } = template;
   const held = rungAt(rungs, powerDbm, fixedDb, marginDb, NO_GUARD);
   const sure = rungAt(rungs, powerDbm, fixedDb, marginDb, USUAL_GUARD);
   const shown = held ?? rungs[0];
-  let overDb = Number.POSITIVE_INFINITY;
-  for (const r of rungs) overDb = Math.min(overDb, Math.min(range.leastDbm, r.mostPowerDbm) + fixedDb - r.ceilingDbm);
   return {
     powerDbm,
     levelDbm: Math.min(powerDbm, shown?.mostPowerDbm ?? powerDbm) + fixedDb,
@@ -172,9 +170,7 @@ export const figuresAt = (way: Omit<WeighedWay, "figures">, powerDbm: number, le
     modulation: held?.modulation ?? null,
     plannedMbps: held?.plannedMbps ?? 0,
     sureMbps: sure?.plannedMbps ?? 0,
-    mostDbm: range.mostDbm,
     legalDbm,
-    overDb: Number.isFinite(overDb) ? overDb : 0,
   };
 };
 

@@ -115,7 +115,6 @@ export const RackOpen = ({
   const own = whatIf === 1 ? (verdict ?? undefined) : listed?.verdict;
   const index = useJobIndex(jobId, verdicts.data, link.id, own);
   const rows = rack?.rows ?? [];
-  // What stands as planned is no news: the best other one is proposed.
   const proposed = rows.find((r) => r.best.id === chosenAs) ?? rows[0];
   const chosen = proposed?.best ?? null;
   const settings = chosen?.option?.settings;
@@ -305,9 +304,7 @@ export const RackOpen = ({
           )}
           <ScrollRegion label="What is left and what is not" className="flex-1">
             {!needed ? (
-              <TypingScope of={record}>
-                <NoNeed jobId={jobId} nearName={near.name} farName={far.name} change={record.change} />
-              </TypingScope>
+              <NoNeed jobId={jobId} nearName={near.name} farName={far.name} take={record.change} />
             ) : plan === null ? (
               <p className="px-5 py-4 text-body">A radio of this design is not in the catalogue any more. Take another.</p>
             ) : failed ? (
