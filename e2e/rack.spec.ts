@@ -208,6 +208,26 @@ test("what if it had to carry more: asked by dragging or by keys, saved only whe
   await expect.poll(async () => (await designOf(request, link.linkId)).needToFarMbps).toBe(20);
 });
 
+test("on a phone the need is dragged by a finger, and the page stays where it is", async ({ browser, request }) => {
+  const summary = await demoJob(request);
+  const context = await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
+  const page = await context.newPage();
+  await page.goto(`/jobs/${summary.job.id}/gear/${linkTo(summary, "Rope Walk").linkId}`);
+  await drawn(page);
+  const handle = page.getByRole("slider", { name: "Need, what if" });
+  await handle.scrollIntoViewIfNeeded();
+  const box = (await handle.boundingBox())!;
+  const at = { x: box.x + box.width / 2, y: box.y + box.height / 2 };
+  const touch = await context.newCDPSession(page);
+  await touch.send("Input.dispatchTouchEvent", { type: "touchStart", touchPoints: [at] });
+  for (let i = 1; i <= 6; i++)
+    await touch.send("Input.dispatchTouchEvent", { type: "touchMove", touchPoints: [{ x: at.x + 12 * i, y: at.y + i }] });
+  await touch.send("Input.dispatchTouchEvent", { type: "touchEnd", touchPoints: [] });
+  await expect(page.getByTestId("what-if")).toContainText("Not saved");
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBe(390);
+  await context.close();
+});
+
 test("one end stays as it is: only what pairs with it is proposed for the other", async ({ page, request }) => {
   await openRack(page, request, "Rope Walk");
   await limit(page, "ends").click();

@@ -4,7 +4,7 @@
  * is that one's too, but for what it is bought and hung by: that is stated or not known.
  */
 import Papa from "papaparse";
-import type { Radio } from "../core/radio";
+import { movedModulations, ownSheetId, type Radio } from "../core/radio";
 import { isCleanText } from "./clean-text";
 import { antennaSchema, type HardwareFile, type RowFault, radioSchema } from "./hardware";
 
@@ -70,13 +70,6 @@ export const HARDWARE_COLUMNS = {
 type Column = keyof typeof HARDWARE_COLUMNS;
 type Row = Partial<Record<Column, unknown>>;
 
-const slug = (name: string): string =>
-  name
-    .toLowerCase()
-    .replaceAll(/[^a-z0-9]+/g, "-")
-    .replaceAll(/^-+|-+$/g, "")
-    .slice(0, 60) || "own";
-
 /** Columns that a field of a sheet is read from, to name the column in a fault. */
 const COLUMN_OF: readonly (readonly [RegExp, Column])[] = [
   [/^antenna\.gainDbi|^gainDbi/, "gain_dbi"],
@@ -112,13 +105,11 @@ const bought = (r: Row): Sheet => ({
 });
 
 const radioOf = (r: Row, like: Radio): Sheet => {
-  const powerDownDb = r.max_power_dbm === undefined ? 0 : (like.modulations[0]?.maxTxPowerDbm ?? 0) - (r.max_power_dbm as number);
-  const shiftDb = given(r.sensitivity_shift_db, 0);
   const { source: _s, ...base } = like as unknown as Sheet & { source?: string };
   const band = range(r.low_mhz, r.high_mhz);
   return {
     ...base,
-    id: given(r.id, slug(String(r.name))),
+    id: given(r.id, ownSheetId(String(r.name))),
     name: r.name,
     family: given(r.family, like.family),
     ...(band === undefined ? {} : { bandsMhz: [band] }),
@@ -141,17 +132,13 @@ const radioOf = (r: Row, like: Radio): Sheet => {
     ethernetPorts: r.port_mbps === undefined ? like.ethernetPorts : [{ port: 1, medium: "copper", speedMbps: r.port_mbps, powerIn: true }],
     powerKinds: r.supplies,
     temperatureC: range(r.coldest_c, r.hottest_c),
-    modulations: like.modulations.map((m) => ({
-      ...m,
-      maxTxPowerDbm: m.maxTxPowerDbm - powerDownDb,
-      sensitivityDbm: Object.fromEntries(Object.entries(m.sensitivityDbm).map(([w, s]) => [w, s + shiftDb])),
-    })),
+    modulations: movedModulations(like.modulations, given(r.max_power_dbm, null), given(r.sensitivity_shift_db, 0)),
     ...bought(r),
   };
 };
 
 const antennaOf = (r: Row): Sheet => ({
-  id: given(r.id, slug(String(r.name))),
+  id: given(r.id, ownSheetId(String(r.name))),
   name: r.name,
   form: given(r.form, "dish"),
   bandsMhz: [{ low: r.low_mhz, high: r.high_mhz }],

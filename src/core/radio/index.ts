@@ -24,6 +24,7 @@ export {
 } from "./hardware";
 export { noiseFloorDbm, noiseRiseDb, thermalNoiseDbm } from "./noise";
 export { adRateMbps, type OfdmStandard, ofdmMinSensitivityDbm, ofdmRateMbps } from "./ofdm-rates";
+export { movedModulations, ownSheetId } from "./own-sheet";
 export { daysBetween, type Permission, permissionState, TOLD_DAYS_BEFORE } from "./permission";
 export {
   matchPolarisation,

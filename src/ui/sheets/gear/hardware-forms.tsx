@@ -4,6 +4,7 @@ import { type FieldErrors, useForm } from "react-hook-form";
 import { z } from "zod";
 import { type HardwareDto, SUPPLY_KINDS } from "@/contract";
 import { LEAST_POWER_DBM, MOST_POWER_DBM } from "@/core/link";
+import { movedModulations, ownSheetId } from "@/core/radio";
 import { Choice, Field } from "../../controls/field";
 import { supplyText } from "../../wording/gear";
 import { readNumber } from "../../wording/numbers";
@@ -55,13 +56,6 @@ const BOUGHT_WORDS = [
   ["poleLow", "Thinnest pole, mm"],
   ["poleHigh", "Thickest pole, mm"],
 ] as const;
-
-const slug = (name: string): string =>
-  name
-    .toLowerCase()
-    .replaceAll(/[^a-z0-9]+/g, "-")
-    .replaceAll(/^-+|-+$/g, "")
-    .slice(0, 60) || "own";
 
 const radioForm = z.object({
   name: z.string().trim().min(1, "name must not be empty").max(80, "name must be 80 letters or fewer"),
@@ -133,10 +127,9 @@ export const RadioForm = ({ radios, take }: { radios: HardwareDto["radios"]; tak
       return;
     }
     const { source: _s, ...sheet } = like;
-    const powerDownDb = (like.modulations[0]?.maxTxPowerDbm ?? v.maxPower) - v.maxPower;
     const radio = {
       ...sheet,
-      id: slug(v.name),
+      id: ownSheetId(v.name),
       name: v.name,
       bandsMhz: [{ low: v.low, high: v.high }],
       chains: v.chains,
@@ -152,11 +145,7 @@ export const RadioForm = ({ radios, take }: { radios: HardwareDto["radios"]; tak
         elevationBeamwidthDeg: v.beam,
       },
       ethernetPorts: [{ port: 1, medium: "copper", speedMbps: v.port }],
-      modulations: like.modulations.map((m) => ({
-        ...m,
-        maxTxPowerDbm: m.maxTxPowerDbm - powerDownDb,
-        sensitivityDbm: Object.fromEntries(Object.entries(m.sensitivityDbm).map(([w, s]) => [w, s + v.shift])),
-      })),
+      modulations: movedModulations(like.modulations, v.maxPower, v.shift),
       powerKinds: v.supplies.length === 0 ? undefined : v.supplies,
       temperatureC: v.coldest === undefined || v.hottest === undefined ? undefined : { low: v.coldest, high: v.hottest },
       ...boughtOf(v),
@@ -251,7 +240,7 @@ export const AntennaForm = ({ take }: { take: (text: string) => Promise<boolean>
       return;
     }
     const antenna = {
-      id: slug(v.name),
+      id: ownSheetId(v.name),
       name: v.name,
       form: v.form,
       bandsMhz: [{ low: v.low, high: v.high }],

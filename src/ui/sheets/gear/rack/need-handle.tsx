@@ -5,6 +5,8 @@ import { onAxis, type RateAxis } from "./axis";
 
 const STEP = 0.05;
 const BIG_STEP = 0.25;
+/** A finger drags it and does not scroll the page; a group has no place of its own to say so. */
+const TOUCHED = { touchAction: "none" } as const;
 /** A rate asked for in a question is round: two figures. */
 export const roundRate = (mbps: number): number => {
   const size = 10 ** Math.max(0, Math.floor(Math.log10(Math.max(1, mbps))) - 1);
@@ -51,7 +53,7 @@ export const NeedHandle = ({ axis, px, needMbps, ask }: { axis: RateAxis; px: nu
       aria-valuemax={Math.round(axis.mostMbps)}
       aria-valuenow={shown}
       aria-valuetext={`${rateText(shown)} Mbps`}
-      style={{ cursor: "ew-resize", touchAction: "none" }}
+      style={{ cursor: "ew-resize" }}
       onKeyDown={onKey}
       onPointerDown={(e) => {
         from.current = { clientX: e.clientX, px: onAxis(axis, needMbps, px).x };
@@ -64,8 +66,8 @@ export const NeedHandle = ({ axis, px, needMbps, ask }: { axis: RateAxis; px: nu
         setDragged(null);
       }}
     >
-      <rect x={atPx - 34} y={-4} width={68} height={26} fill="transparent" />
-      <text x={atPx} y={13} fontSize={12.5} fontWeight={720} textAnchor="middle">
+      <rect x={atPx - 34} y={-4} width={68} height={26} fill="transparent" style={TOUCHED} />
+      <text x={atPx} y={13} fontSize={12.5} fontWeight={720} textAnchor="middle" style={TOUCHED}>
         need {rateText(shown)}
       </text>
       {draggedPx !== null && <path d={`M${atPx} 16v400`} stroke="var(--ink)" strokeDasharray="5 3" />}
