@@ -7,8 +7,11 @@ import { Choice } from "../../../controls/field";
 import { NumberField } from "../../../controls/number-field";
 import { bandText, SCHOOL_WORDS, supplyText } from "../../../wording/gear";
 import type { Units } from "../../../wording/numbers";
+import { faceFrom, faceIn } from "./face-text";
 import { type LimitWords, limitWords } from "./limit-words";
 import { hasOwn, searchOf, siteLimitsOf, withSearch, withSite } from "./limits-of";
+
+const MOST_FACE_CM = 1000;
 
 interface Ends {
   readonly nearSiteId: string;
@@ -80,7 +83,7 @@ const SiteFields = ({ of }: { of: Editing }) => (
   </BothEnds>
 );
 
-const LimitFields = ({ limit, of }: { limit: LimitWords["key"]; of: Editing }) => {
+const LimitFields = ({ limit, of, units }: { limit: LimitWords["key"]; of: Editing; units: Units }) => {
   const { limits, linkId, change } = of;
   const own = hasOwn(limits, linkId, [...(FIELDS[limit] ?? [])]);
   const s = searchOf(limits, linkId);
@@ -178,12 +181,12 @@ const LimitFields = ({ limit, of }: { limit: LimitWords["key"]; of: Editing }) =
           {(siteId, name) => (
             <NumberField
               label={`Largest face at ${name}`}
-              unit="cm"
+              unit={units === "metric" ? "cm" : "in"}
               optional
-              value={siteLimitsOf(limits, siteId).faceMostCm}
+              value={faceIn(units, siteLimitsOf(limits, siteId).faceMostCm)}
               least={1}
-              most={1000}
-              onChange={(faceMostCm) => change(withSite(limits, siteId, { faceMostCm }))}
+              most={faceIn(units, MOST_FACE_CM)}
+              onChange={(v) => change(withSite(limits, siteId, { faceMostCm: faceFrom(units, v) }))}
             />
           )}
         </BothEnds>
@@ -230,7 +233,7 @@ export const LimitLine = ({ of, units }: { of: Editing; units: Units }) => {
                   aria-label={`Limit: ${w.words}`}
                   className="z-20 grid max-h-[70vh] w-[250px] gap-2 overflow-auto border-[1.6px] border-ink bg-paper px-3.5 py-3"
                 >
-                  <LimitFields limit={w.key} of={of} />
+                  <LimitFields limit={w.key} of={of} units={units} />
                   {w.fields.length > 0 && (
                     <Tick
                       label="Only for this link"

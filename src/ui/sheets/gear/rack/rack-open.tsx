@@ -32,8 +32,9 @@ import { BandLines } from "./band-lines";
 import { MOST_COMPARED } from "./compare-dialog";
 import { faceText } from "./face-text";
 import { FacesDrawing } from "./faces-drawing";
+import { lettingIn } from "./let-in";
 import { LimitLine } from "./limit-line";
-import { rackLimitsOf, schoolOf, withSearch, withSite } from "./limits-of";
+import { rackLimitsOf, schoolOf, withSearch } from "./limits-of";
 import { NoNeed } from "./no-need";
 import { PowerTable } from "./power-table";
 import { RackAside } from "./rack-aside";
@@ -141,37 +142,9 @@ export const RackOpen = ({
   };
   /** Loosens the one limit that keeps a candidate out, or opens what would. */
   const letIn = (c: Candidate): void => {
-    const r = c.refusal;
-    if (r === null) return;
-    const search = (fields: Parameters<typeof withSearch>[2]): void =>
-      limitsRecord.change(
-        withSearch(
-          limits,
-          link.id,
-          fields,
-          limits.links[link.id] !== undefined && Object.keys(fields).some((k) => k in limits.links[link.id]!),
-        ),
-      );
-    const atSite = (fields: Parameters<typeof withSite>[2]): void =>
-      limitsRecord.change(withSite(limits, "end" in r && r.end === "near" ? near.id : far.id, fields));
-    const does: Partial<Record<typeof r.code, () => void>> = {
-      price: () => search({ priceMost: null }),
-      "port-speed": () => search({ portLeastMbps: null }),
-      cold: () => search({ coldestC: null }),
-      heat: () => search({ hottestC: null }),
-      radar: () => search({ noRadar: false }),
-      stock: () => search({ stockOnly: false }),
-      like: () => search({ likeForLike: false }),
-      "kept-end": () => search({ keep: null }),
-      band: () => search({ bands: null }),
-      family: () => search({ family: null }),
-      unlike: () => search({ alike: false }),
-      face: () => atSite({ faceMostCm: null }),
-      pole: () => atSite({ poleMm: null }),
-      supply: () => atSite({ supplies: null }),
-      permission: () => setRecording(true),
-    };
-    does[r.code]?.();
+    const change = lettingIn(limits, link.id, ends, c);
+    if (change !== null) limitsRecord.change(change);
+    else if (c.refusal?.code === "permission") setRecording(true);
   };
   const keepCsv = async (): Promise<void> => {
     if (rack === null) return;

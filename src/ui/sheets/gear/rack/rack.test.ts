@@ -1,10 +1,12 @@
 import fc from "fast-check";
 import { describe, expect, test } from "vitest";
 import { type Limits, limitsSchema, planOf, RECORDS, type SearchLimits } from "@/contract";
-import { NO_LIMITS, openRack, plainRack } from "@/core/rack";
+import { LIMIT_CODES, NO_LIMITS, openRack, plainRack, type Refusal } from "@/core/rack";
 import { end, plan, profile, radio } from "@/core/testing/scene";
 import { bandSentence, hoursText, refusalFigure, spareText, triedText } from "../../../wording/gear";
 import { onAxis, rateAxis } from "./axis";
+import { faceFrom, faceIn, faceText } from "./face-text";
+import { lettingIn } from "./let-in";
 import { limitWords } from "./limit-words";
 import { hasOwn, rackLimitsOf, schoolOf, searchOf, siteLimitsOf, withSearch, withSite } from "./limits-of";
 import { designOf, isTaken } from "./settings";
@@ -75,6 +77,38 @@ describe("limits of a job and of a link", () => {
     expect(RECORDS.limits.fields.safeParse({ targetDbm: 5 }).error?.issues[0]).toMatchObject({ path: ["targetDbm"] });
     expect(limitsSchema.safeParse({ links: { [LINK]: { colour: "red" } } }).success).toBe(false);
     expect(limitsSchema.safeParse({ sites: { elsewhere: {} } }).success).toBe(false);
+  });
+});
+
+describe("letting in", () => {
+  const loosened = (limits: Limits, refusal: Refusal): Limits => ({ ...limits, ...lettingIn(limits, LINK, ends, { refusal }) });
+
+  test("the limit is off where it was set: of the link its own, of the job for all, of a site at that end", () => {
+    const job = { ...start(), priceMost: 400 };
+    const price = { code: "price", figure: 500, limit: 400, end: null } as const;
+    expect(searchOf(loosened(job, price), LINK).priceMost).toBeNull();
+    const own = { ...job, ...withSearch(job, LINK, { priceMost: 90 }, true) };
+    expect(searchOf(loosened(own, price), LINK).priceMost).toBeNull();
+    expect(searchOf(loosened(own, price), OTHER).priceMost).toBe(400);
+    const faces = { ...start(), ...withSite({ ...start(), ...withSite(start(), NEAR, { faceMostCm: 20 }) }, FAR, { faceMostCm: 30 }) };
+    const after = loosened(faces, { code: "face", figure: 42, limit: 30, end: "far" });
+    expect([siteLimitsOf(after, NEAR).faceMostCm, siteLimitsOf(after, FAR).faceMostCm]).toEqual([20, null]);
+  });
+
+  test("every limit has a way to be off, and what is no limit has none", () => {
+    for (const code of LIMIT_CODES)
+      expect([code, lettingIn(start(), LINK, ends, { refusal: { code, figure: null, limit: "", end: null } })]).not.toEqual([code, null]);
+    expect(lettingIn(start(), LINK, ends, { refusal: { code: "hot", overDb: 2 } })).toBeNull();
+    expect(lettingIn(start(), LINK, ends, { refusal: null })).toBeNull();
+  });
+});
+
+describe("faces", () => {
+  test("typed in inches they are kept in centimetres, and read back in inches", () => {
+    expect(faceFrom("imperial", 12)).toBeCloseTo(30.48, 9);
+    expect(faceIn("imperial", faceFrom("imperial", 12))).toBe(12);
+    expect(faceText(30, "imperial")).toBe("12\u00a0in");
+    expect([faceFrom("metric", 30), faceIn("metric", 30), faceFrom("imperial", null)]).toEqual([30, 30, null]);
   });
 });
 
