@@ -8,6 +8,7 @@ import { readNumber } from "../wording/numbers";
  */
 export const TypedFigure = ({
   value,
+  now = () => value,
   digits = 1,
   unit,
   label,
@@ -19,6 +20,8 @@ export const TypedFigure = ({
   className = "",
 }: {
   value: number;
+  /** The value at the moment of a press, where the one shown may lie a little behind it. */
+  now?: () => number;
   digits?: number;
   unit: string;
   label: string;
@@ -60,7 +63,7 @@ export const TypedFigure = ({
     return true;
   };
   const nudge = (by: number): void => {
-    const next = Math.min(most, Math.max(least, Math.round((value + by) * 1e6) / 1e6));
+    const next = Math.min(most, Math.max(least, Math.round((now() + by) * 1e6) / 1e6));
     setDraft(null);
     onChange(next);
   };

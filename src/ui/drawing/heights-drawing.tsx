@@ -1,6 +1,6 @@
 "use client";
 import { ticks } from "d3";
-import { type KeyboardEvent, type PointerEvent, useId, useRef } from "react";
+import { type KeyboardEvent, type PointerEvent, useId, useState } from "react";
 import type { HeightAnswer, HeightFrontier } from "@/core/solve";
 import { lengthIn, lengthText, lengthUnit, metresFrom, type Units } from "../wording/numbers";
 import { Hatches } from "./hatches";
@@ -13,6 +13,11 @@ const FOOT = 32;
 /** A worst level below this over the tide is drawn as a null. */
 const NULL_DB = -6;
 const NUDGE = { metric: 0.1, imperial: 0.1524 } as const;
+
+interface Mounts {
+  readonly nearAglM: number;
+  readonly farAglM: number;
+}
 
 /** All pairs of heights: what works in the last year and today, what a span or a null forbids, where the mounts stand. */
 export const HeightsDrawing = ({
@@ -29,6 +34,7 @@ export const HeightsDrawing = ({
   onBegin,
   onEnd,
   onMounts,
+  onNudge,
 }: {
   today: HeightFrontier;
   last: HeightFrontier;
@@ -43,14 +49,19 @@ export const HeightsDrawing = ({
   onBegin: () => void;
   onEnd: () => void;
   onMounts: (nearAglM: number, farAglM: number) => void;
+  /** Moves from where the mounts stand by now, which may be further than what is drawn here. */
+  onNudge: (move: (at: Mounts) => Mounts) => void;
 }) => {
   const hatch = useId();
-  const held = useRef(false);
-  const { nearTopM, farTopM } = last;
+  /** What is held: the point is where the hand is, in the frame itself, and the axes stay as they were taken. */
+  const [held, setHeld] = useState<(Mounts & { readonly nearTopM: number; readonly farTopM: number }) | null>(null);
+  const { nearTopM, farTopM } = held ?? last;
+  const point: Mounts = held ?? { nearAglM: near.aglM, farAglM: far.aglM };
+  const columns = last.columns.filter((c) => c.nearAglM <= nearTopM);
   const x = (m: number): number => LEFT + (m / nearTopM) * (width - LEFT - RIGHT);
   const y = (m: number): number => height - FOOT - (m / farTopM) * (height - TOP - FOOT);
   const strip = (from: (c: HeightFrontier["columns"][number]) => number | null): string =>
-    last.columns
+    columns
       .flatMap((c) => {
         const m = from(c);
         return m === null ? [] : [`${x(c.nearAglM)} ${y(Math.min(m, farTopM))}`];
@@ -60,28 +71,28 @@ export const HeightsDrawing = ({
   const line = (f: HeightFrontier): string => {
     const points = f.columns.flatMap((c) => {
       const m = leastOf(c);
-      return m === null ? [] : [`${x(c.nearAglM)} ${y(m)}`];
+      return m === null || c.nearAglM > nearTopM ? [] : [`${x(c.nearAglM)} ${y(m)}`];
     });
     return points.length === 0 ? "" : `M${points.join("L")}`;
   };
-  const region = last.columns.filter((c) => leastOf(c) !== null);
+  const region = columns.filter((c) => leastOf(c) !== null);
   const area =
     region.length === 0
       ? ""
       : `M${strip(leastOf)}L${x(region[region.length - 1]!.nearAglM)} ${y(farTopM)}L${x(region[0]!.nearAglM)} ${y(farTopM)}Z`;
   // Each span's strip: columns in which it forbids something, joined.
   const spans = last.spans.flatMap((name, i) => {
-    const columns = last.columns.flatMap((c) => (c.forbidden[i] === undefined ? [] : [{ at: c.nearAglM, ...c.forbidden[i] }]));
-    if (columns.length < 2) return [];
-    const up = columns.map((c) => `${x(c.at)} ${y(c.toM)}`);
-    const down = [...columns].reverse().map((c) => `${x(c.at)} ${y(c.fromM)}`);
+    const strips = columns.flatMap((c) => (c.forbidden[i] === undefined ? [] : [{ at: c.nearAglM, ...c.forbidden[i] }]));
+    if (strips.length < 2) return [];
+    const up = strips.map((c) => `${x(c.at)} ${y(c.toM)}`);
+    const down = [...strips].reverse().map((c) => `${x(c.at)} ${y(c.fromM)}`);
     return [{ name, d: `M${[...up, ...down].join("L")}Z` }];
   });
   // A wall below the own roof: runs of columns that meet the policy there too.
-  const wall = last.columns.reduce<{ readonly at: number; readonly fromM: number; readonly toM: number }[][]>((runs, c, i) => {
+  const wall = columns.reduce<{ readonly at: number; readonly fromM: number; readonly toM: number }[][]>((runs, c, i) => {
     const [m] = c.meets.slice(0, -1);
     if (m === undefined) return runs;
-    const joined = i > 0 && last.columns[i - 1]!.meets.length > 1 && runs.length > 0;
+    const joined = i > 0 && columns[i - 1]!.meets.length > 1 && runs.length > 0;
     const own = { at: c.nearAglM, ...m };
     if (joined) runs[runs.length - 1]!.push(own);
     else runs.push([own]);
@@ -105,14 +116,22 @@ export const HeightsDrawing = ({
     const stepM = NUDGE[units];
     return Math.round(Math.round(m / stepM) * stepM * 1000) / 1000;
   };
-  const put = (nearM: number, farM: number): void =>
-    onMounts(round(Math.min(nearTopM, Math.max(0, nearM))), round(Math.min(farTopM, Math.max(0, farM))));
+  const put = (nearM: number, farM: number): Mounts => ({
+    nearAglM: round(Math.min(nearTopM, Math.max(0, nearM))),
+    farAglM: round(Math.min(farTopM, Math.max(0, farM))),
+  });
   const dragTo = (event: PointerEvent<SVGSVGElement>): void => {
     const box = event.currentTarget.getBoundingClientRect();
-    put(
+    const at = put(
       ((event.clientX - box.left - LEFT) / (width - LEFT - RIGHT)) * nearTopM,
       ((height - FOOT - (event.clientY - box.top)) / (height - TOP - FOOT)) * farTopM,
     );
+    setHeld({ ...at, nearTopM, farTopM });
+    onMounts(at.nearAglM, at.farAglM);
+  };
+  const letGo = (): void => {
+    setHeld(null);
+    onEnd();
   };
   const onKeyDown = (event: KeyboardEvent): void => {
     const ways: Readonly<Record<string, readonly [number, number]>> = {
@@ -125,7 +144,7 @@ export const HeightsDrawing = ({
     if (way === undefined) return;
     event.preventDefault();
     const by = NUDGE[units] * (event.shiftKey ? 10 : 1);
-    put(near.aglM + way[0] * by, far.aglM + way[1] * by);
+    onNudge((at) => put(at.nearAglM + way[0] * by, at.farAglM + way[1] * by));
   };
   return (
     // biome-ignore lint/a11y/useSemanticElements: inside a drawing there is no fieldset.
@@ -138,21 +157,14 @@ export const HeightsDrawing = ({
       onPointerDown={(e) => {
         if (e.button !== 0) return;
         e.currentTarget.setPointerCapture(e.pointerId);
-        held.current = true;
         onBegin();
         dragTo(e);
       }}
       onPointerMove={(e) => {
-        if (held.current) dragTo(e);
+        if (held !== null) dragTo(e);
       }}
-      onPointerUp={() => {
-        held.current = false;
-        onEnd();
-      }}
-      onPointerCancel={() => {
-        held.current = false;
-        onEnd();
-      }}
+      onPointerUp={letGo}
+      onPointerCancel={letGo}
     >
       <Hatches id={hatch} />
       {ticks(0, lengthIn(units, nearTopM), 7).map((t) => (
@@ -228,15 +240,15 @@ export const HeightsDrawing = ({
         aria-label="Both mount heights: left and right move the near one, up and down the far one"
         aria-valuemin={0}
         aria-valuemax={Math.round(farTopM)}
-        aria-valuenow={Math.round(far.aglM * 10) / 10}
-        aria-valuetext={`${near.name} ${lengthText(units, near.aglM)}, ${far.name} ${lengthText(units, far.aglM)}`}
+        aria-valuenow={Math.round(point.farAglM * 10) / 10}
+        aria-valuetext={`${near.name} ${lengthText(units, point.nearAglM)}, ${far.name} ${lengthText(units, point.farAglM)}`}
         className="cursor-move"
         data-testid="pair"
         onKeyDown={onKeyDown}
       >
-        <circle cx={x(near.aglM)} cy={y(far.aglM)} r="14" fill="transparent" />
-        <circle cx={x(near.aglM)} cy={y(far.aglM)} r="6.5" fill="var(--paper)" stroke="var(--ink)" strokeWidth="2.2" />
-        <circle cx={x(near.aglM)} cy={y(far.aglM)} r="2" fill="var(--ink)" />
+        <circle cx={x(point.nearAglM)} cy={y(point.farAglM)} r="14" fill="transparent" />
+        <circle cx={x(point.nearAglM)} cy={y(point.farAglM)} r="6.5" fill="var(--paper)" stroke="var(--ink)" strokeWidth="2.2" />
+        <circle cx={x(point.nearAglM)} cy={y(point.farAglM)} r="2" fill="var(--ink)" />
       </g>
       <text x={width - RIGHT} y={height - 4} fontSize={TYPE.tick} textAnchor="end" style={{ fill: "var(--near)" }}>
         {near.name}, {lengthUnit(units)} above ground

@@ -32,6 +32,7 @@ export const BottomPanel = ({
   verdict,
   evaluation,
   design,
+  designNow,
   job,
   nearName,
   farName,
@@ -49,6 +50,7 @@ export const BottomPanel = ({
   verdict: Verdict;
   evaluation: Evaluation | null;
   design: DesignFields;
+  designNow: () => DesignFields;
   job: JobDto;
   nearName: string;
   farName: string;
@@ -114,6 +116,7 @@ export const BottomPanel = ({
                     <TypedFigure
                       key={reverse ? "far" : "near"}
                       value={reverse ? design.farPowerDbm : design.nearPowerDbm}
+                      now={() => (reverse ? designNow().farPowerDbm : designNow().nearPowerDbm)}
                       unit="dBm"
                       label={`Transmit power of ${fromName}`}
                       least={end?.radio.minTxPowerDbm ?? LEAST_POWER_DBM}

@@ -1,4 +1,5 @@
 "use client";
+import type { ComponentProps } from "react";
 import type { DesignFields } from "@/contract";
 import type { DesignAction } from "@/core/link";
 import type { HeightAnswer } from "@/core/solve";
@@ -23,6 +24,7 @@ export const HeightsPanel = ({
   onBegin,
   onEnd,
   onMounts,
+  onNudge,
   apply,
   preview,
 }: {
@@ -35,6 +37,7 @@ export const HeightsPanel = ({
   onBegin: () => void;
   onEnd: () => void;
   onMounts: (nearAglM: number, farAglM: number) => void;
+  onNudge: ComponentProps<typeof HeightsDrawing>["onNudge"];
 } & Taking) => {
   const solved = useWorkerAnswer<SolveWorker, HeightsReply>("/workers/solve.worker.js", evaluation, async (remote, plan) =>
     remote.heights({ plan, costs }),
@@ -75,6 +78,7 @@ export const HeightsPanel = ({
         onBegin={onBegin}
         onEnd={onEnd}
         onMounts={onMounts}
+        onNudge={onNudge}
       />
       <ScrollRegion label="Heights that work" className="min-w-0 flex-1 px-3 pb-2 text-line">
         {answers.answers.length === 0 ? (

@@ -39,6 +39,7 @@ export const SectionBottom = ({ open, actions }: { open: OpenSection; actions: L
           verdict={verdictOf(calm.found, "service")}
           evaluation={evaluation}
           design={design}
+          designNow={open.designNow}
           job={bundle.job}
           nearName={near.name}
           farName={far.name}

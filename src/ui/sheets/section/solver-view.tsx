@@ -42,6 +42,11 @@ export const SolverView = ({
           onBegin={open.beginGesture}
           onEnd={open.endGesture}
           onMounts={(nearMountAglM, farMountAglM) => change({ nearMountAglM, farMountAglM })}
+          onNudge={(move) => {
+            const { nearMountAglM, farMountAglM } = open.designNow();
+            const to = move({ nearAglM: nearMountAglM, farAglM: farMountAglM });
+            change({ nearMountAglM: to.nearAglM, farMountAglM: to.farAglM });
+          }}
         />
       );
     case "trees":

@@ -1,10 +1,11 @@
 "use client";
 import { useMemo, useState } from "react";
-import { FIRST_STAGE, type HardwareDto, type ProfileDto } from "@/contract";
+import { type DesignFields, FIRST_STAGE, type HardwareDto, type ProfileDto } from "@/contract";
 import { clearanceUnder, type DesignAction, type LinkResult, type Verdict, verdictOf, worseVerdict } from "@/core/link";
 import { MOST_YEARS } from "@/core/solve";
 import type { LinkBundle } from "../../api/queries";
 import { usePaced } from "../../controls/use-paced";
+import { shown as shownNow } from "../../state/open-record";
 import { usePreferences } from "../../state/preferences";
 import { useRecord, useRecordState } from "../../state/use-record";
 import type { Beside } from "./beside-tabs";
@@ -101,6 +102,8 @@ export const useOpenSection = (read: SectionRead) => {
     beginGesture: (): void => record.begin("drag"),
     endGesture: record.end,
     design,
+    /** The design at the moment of a press, where what is drawn may lie a little behind it. */
+    designNow: (): DesignFields => shownNow(record),
     settled,
     status,
     setAside,
