@@ -16,9 +16,15 @@ test("own radios and antennas by form and by file, then used in a link", async (
   await page.getByRole("button", { name: "Add the radio" }).click();
   await expect(page.getByText("gain must be a number")).toBeVisible();
   await page.getByLabel("Antenna gain, dBi").fill("17.5");
+  const own = page.getByRole("form", { name: "Own radio" });
+  await own.getByLabel("Bracket it hangs on").fill("Kelp clamp");
+  await own.getByLabel("Connectors").selectOption("behind");
   await page.getByRole("button", { name: "Add the radio" }).click();
   await expect(page.getByText("Taken in: 1 radio, 0 antennas.")).toBeVisible();
   await expect(page.getByRole("row", { name: /Own Panel 5 GHz ax/ })).toContainText("17.5");
+  await page.getByRole("button", { name: "Own Panel", exact: true }).click();
+  await expect(page.getByRole("dialog", { name: "Own Panel" })).toContainText("Kelp clamp, behind");
+  await page.keyboard.press("Escape");
 
   const file = (content: unknown) => ({
     name: "own.json",

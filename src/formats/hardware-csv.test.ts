@@ -41,6 +41,17 @@ describe("own hardware as a table", () => {
     expect([radios[0]!.poleDiameterMm, radios[0]!.sizeMm, radios[0]!.temperatureC]).toEqual([undefined, undefined, undefined]);
   });
 
+  test("what it hangs on and where its leads come out: by name and by a word of four, else the row says what it may be", () => {
+    const { radios } = fileOf("name,like,bracket,connector_place\nKelp,kittiwake-panel,Kelp clamp,Behind\nWrack,kittiwake-panel,,\n");
+    expect(radios.map((r) => [r.bracket, r.connectorPlace])).toEqual([
+      ["Kelp clamp", "behind"],
+      [undefined, undefined],
+    ]);
+    expect(faultsOf("name,like,connector_place\nKelp,kittiwake-panel,underneath\n")).toEqual([
+      "row 2 Kelp: connector_place: is none of: below, behind, above, side",
+    ]);
+  });
+
   test("an antenna; semicolons, decimal commas and a byte order mark are read as well", () => {
     const { antennas } = fileOf(
       "\uFEFFkind;name;low_mhz;high_mhz;gain_dbi;beam_azimuth_deg;form\nantenna;Kelp Dish;5150;5850;24,5;8;dish\n",

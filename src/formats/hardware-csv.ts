@@ -59,6 +59,8 @@ export const HARDWARE_COLUMNS = {
   connector: [words, "as in a data sheet"],
   pole_low_mm: [number, "a number in mm"],
   pole_high_mm: [number, "a number in mm"],
+  bracket: [words, "the name of a bracket"],
+  connector_place: [words, "below, behind, above or side"],
   width_mm: [number, "a number in mm"],
   height_mm: [number, "a number in mm"],
   coldest_c: [number, "a number of degrees Celsius"],
@@ -85,6 +87,7 @@ const COLUMN_OF: readonly (readonly [RegExp, Column])[] = [
   [/^ethernetPorts/, "port_mbps"],
   [/^maxLinkKm/, "range_km"],
   [/^poleDiameterMm/, "pole_low_mm"],
+  [/^connectorPlace/, "connector_place"],
   [/^sizeMm\.width/, "width_mm"],
   [/^sizeMm/, "height_mm"],
   [/^temperatureC/, "coldest_c"],
@@ -101,6 +104,8 @@ const bought = (r: Row): Sheet => ({
   priceEur: r.price_eur,
   sizeMm: r.width_mm === undefined || r.height_mm === undefined ? undefined : { width: r.width_mm, height: r.height_mm },
   poleDiameterMm: range(r.pole_low_mm, r.pole_high_mm),
+  bracket: r.bracket,
+  connectorPlace: typeof r.connector_place === "string" ? r.connector_place.toLowerCase() : undefined,
   stock: r.stock,
 });
 

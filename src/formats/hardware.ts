@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { type Antenna, parseDuplex, parsePolarisation, type Radio } from "../core/radio";
+import { type Antenna, CONNECTOR_PLACES, parseDuplex, parsePolarisation, type Radio } from "../core/radio";
 
 const MOST_ROWS = 500;
 const id = z.string().regex(/^[a-z0-9][a-z0-9-]{0,63}$/, "small letters, digits and hyphens");
@@ -35,6 +35,11 @@ const poleDiameterMm = z
 const temperatureC = z
   .object({ low: z.number().min(-90).max(90), high: z.number().min(-90).max(90) })
   .refine((t) => t.high > t.low, "high must be above low");
+/** What it hangs on and where its lead comes out. */
+const mountFields = {
+  bracket: z.string().trim().min(1, "a bracket has a name").max(60, "a bracket's name has 60 letters or fewer").optional(),
+  connectorPlace: z.enum(CONNECTOR_PLACES, { error: `is none of: ${CONNECTOR_PLACES.join(", ")}` }).optional(),
+};
 /** How many of it are on the shelf or on the van. */
 const stock = z.number().int("a stock is whole").min(0, "a stock is 0 or above").max(100_000);
 const connectorFields = { connector: z.string().max(40).optional(), connectorCount: z.number().int().min(1).max(16).optional() };
@@ -107,6 +112,7 @@ export const radioSchema = z.looseObject({
   powerKinds: z.array(z.string().min(1).max(40)).max(12).optional(),
   sizeMm: sizeMm.optional(),
   poleDiameterMm: poleDiameterMm.optional(),
+  ...mountFields,
   temperatureC: temperatureC.optional(),
   stock: stock.optional(),
   retired: z.boolean().optional(),
@@ -127,6 +133,7 @@ export const antennaSchema = z.looseObject({
   priceEur: priceEur.optional(),
   sizeMm: sizeMm.optional(),
   poleDiameterMm: poleDiameterMm.optional(),
+  ...mountFields,
   stock: stock.optional(),
   retired: z.boolean().optional(),
 }) satisfies z.ZodType<Antenna>;

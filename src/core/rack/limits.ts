@@ -1,5 +1,5 @@
 /* Limits that a person switches on: what each has against a candidate, with the figure that decides. */
-import { poweredPort } from "../radio";
+import { type ConnectorPlace, poweredPort } from "../radio";
 import type { Candidate, ChannelOption, LimitCode, RackLimits, Refusal, Unit, UnitPair } from "./types";
 import { priceOf, stockOf } from "./units";
 
@@ -43,9 +43,14 @@ const eitherEnd =
     return null;
   };
 
+/** The bracket that the face hangs on, by name; undefined where no sheet says. */
+const bracketOf = ({ radio, antenna }: Unit): string | undefined => (antenna ?? radio).bracket?.trim().toLowerCase();
+
 /** How a unit is not a like one in place of another; null when it is. What no sheet says is not held against it. */
 const unlikeness = (unit: Unit, was: Unit): string | null => {
   if (unit.key === was.key) return null;
+  const [bracket, there] = [bracketOf(unit), bracketOf(was)];
+  if (bracket !== undefined && there !== undefined && bracket !== there) return `bracket ${(unit.antenna ?? unit.radio).bracket}`;
   const [straps, had] = [unit.poleMm, was.poleMm];
   // Which pole of those that the old clamp holds is there, nobody said: the new one must hold all of them.
   if (straps !== null && had !== null && (straps.low > had.low || straps.high < had.high))
@@ -54,7 +59,20 @@ const unlikeness = (unit: Unit, was: Unit): string | null => {
   if (kinds !== undefined && given !== undefined && !feeds(given, kinds)) return `supply ${kinds.join(" or ")}`;
   const connector = (u: Unit): string =>
     u.radio.antenna.kind === "connectorised" ? (u.radio.antenna.connector ?? "connectors") : "no connector";
-  return connector(unit) === connector(was) ? null : connector(unit);
+  if (connector(unit) !== connector(was)) return connector(unit);
+  // The leads that are there must reach: the cable into the radio, the jumpers into the antenna.
+  for (const part of ["radio", "antenna"] as const) {
+    const [place, before] = [unit[part]?.connectorPlace, was[part]?.connectorPlace];
+    if (place !== undefined && before !== undefined && place !== before)
+      return `${part === "radio" ? "port" : "connector"} ${PLACED[place]}`;
+  }
+  return null;
+};
+const PLACED: Readonly<Record<ConnectorPlace, string>> = {
+  below: "below",
+  behind: "behind it",
+  above: "above",
+  side: "at its side",
 };
 
 /** What no sheet says is not held against a unit. */

@@ -293,17 +293,26 @@ describe("rules that hold for every job", () => {
     );
   });
 
-  test("an end that stays has what is planned there and nothing else; like for like keeps straps, supply and connectors", () => {
+  test("an end that stays has what is planned there and nothing else; like for like keeps bracket, straps and where its lead is", () => {
     const covers = (a: Radio, b: Radio): boolean =>
       a.poleDiameterMm!.low <= b.poleDiameterMm!.low && a.poleDiameterMm!.high >= b.poleDiameterMm!.high;
+    const hangs = fc.record({
+      bracket: fc.constantFrom("Kelp clamp", "kelp CLAMP ", "Wrack strap", undefined),
+      connectorPlace: fc.constantFrom("below" as const, "behind" as const, undefined),
+    });
+    const agrees = (a: string | undefined, b: string | undefined): boolean =>
+      a === undefined || b === undefined || a.trim().toLowerCase() === b.trim().toLowerCase();
+    const isLike = (a: Radio, b: Radio): boolean =>
+      covers(a, b) && agrees(a.bracket, b.bracket) && agrees(a.connectorPlace, b.connectorPlace);
     const range = fc.tuple(fc.integer({ min: 20, max: 40 }), fc.integer({ min: 50, max: 90 })).map(([low, high]) => ({ low, high }));
     fc.assert(
       fc.property(
         anyJob,
         fc.array(range, { minLength: 4, maxLength: 4 }),
+        fc.array(hangs, { minLength: 4, maxLength: 4 }),
         fc.constantFrom("near" as const, "far" as const),
-        (job, ranges, keep) => {
-          const radios = job.radios.map((r, i) => ({ ...r, poleDiameterMm: ranges[i]! }));
+        (job, ranges, hung, keep) => {
+          const radios = job.radios.map((r, i) => ({ ...r, ...hung[i]!, poleDiameterMm: ranges[i]! }));
           const was = radios[0]!;
           const planned = { ...job.plan, near: { ...job.plan.near, radio: was }, far: { ...job.plan.far, radio: was } };
           const { open, all } = rackOf({ ...job, radios, plan: planned });
@@ -312,7 +321,7 @@ describe("rules that hold for every job", () => {
             letIn(all.filter((c) => c.pair[keep].radio.id === was.id)),
           );
           expect(letIn(everyOf(open.arrange({ ...NO_LIMITS, likeForLike: true })))).toEqual(
-            letIn(all.filter((c) => [c.pair.near, c.pair.far].every((u) => u.radio.id === was.id || covers(u.radio, was)))),
+            letIn(all.filter((c) => [c.pair.near, c.pair.far].every((u) => u.radio.id === was.id || isLike(u.radio, was)))),
           );
         },
       ),

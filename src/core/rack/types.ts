@@ -153,7 +153,7 @@ export interface RackLimits {
   readonly alike: boolean;
   /** The end that stays as it is planned: what was built there is not exchanged. Unlike ends are then looked at. */
   readonly keep: "near" | "far" | null;
-  /** Straps, supply and connectors like those of what is planned there. */
+  /** Bracket, straps, supply, connectors and where they are like those of what is planned there. */
   readonly likeForLike: boolean;
   readonly priceMost: number | null;
   readonly portLeastMbps: number | null;

@@ -62,12 +62,19 @@ export interface Radio {
   readonly powerKinds?: readonly string[] | undefined;
   readonly sizeMm?: FaceSize | undefined;
   readonly poleDiameterMm?: FrequencyRange | undefined;
+  /** The bracket it hangs on, by name: two of one name take each other's place. */
+  readonly bracket?: string | undefined;
+  /** Where its lead comes out: whether the one that is there reaches. */
+  readonly connectorPlace?: ConnectorPlace | undefined;
   readonly temperatureC?: FrequencyRange | undefined;
   /** How many are at hand; left out where nobody counts them. */
   readonly stock?: number | undefined;
   /** Taken no more; designs that have it keep it. */
   readonly retired?: boolean | undefined;
 }
+
+export const CONNECTOR_PLACES = ["below", "behind", "above", "side"] as const;
+export type ConnectorPlace = (typeof CONNECTOR_PLACES)[number];
 
 export interface FaceSize {
   readonly width: number;
@@ -92,6 +99,10 @@ export interface Antenna {
   readonly priceEur?: number | undefined;
   readonly sizeMm?: FaceSize | undefined;
   readonly poleDiameterMm?: FrequencyRange | undefined;
+  /** The bracket it hangs on, by name: two of one name take each other's place. */
+  readonly bracket?: string | undefined;
+  /** Where its lead comes out: whether the one that is there reaches. */
+  readonly connectorPlace?: ConnectorPlace | undefined;
   readonly stock?: number | undefined;
   readonly retired?: boolean | undefined;
 }

@@ -12,6 +12,8 @@ export { type Exposure, exposureDistance, localLimitWm2, wholeBodyLimitWm2 } fro
 export { formulaModulations } from "./formula-table";
 export {
   type Antenna,
+  CONNECTOR_PLACES,
+  type ConnectorPlace,
   channelFits,
   commonTable,
   type FrequencyRange,

@@ -22,6 +22,8 @@ const rangeText = (r: { readonly low: number; readonly high: number } | undefine
   r === undefined ? "not stated" : `${figure(r.low)} to ${figure(r.high)} ${unit}`;
 const faceText = (s: { readonly width: number; readonly height: number } | undefined): string =>
   s === undefined ? "not stated" : `${figure(s.width)} × ${figure(s.height)} mm`;
+const hangsText = (s: { readonly bracket?: string | undefined; readonly connectorPlace?: string | undefined }): string =>
+  `${s.bracket ?? "not stated"}, ${s.connectorPlace ?? "not stated"}`;
 const bandsText = (bands: RadioRow["bandsMhz"]): string =>
   bands.map((b) => `${figure(b.low, b.low % 1 === 0 ? 0 : 1)} to ${figure(b.high, b.high % 1 === 0 ? 0 : 1)}`).join(", ");
 
@@ -50,6 +52,7 @@ const radioFigures = (r: RadioRow): readonly (readonly [string, string])[] => [
   ["Supply", r.powerKinds === undefined ? "not stated" : supplyText(r.powerKinds.join(" or "))],
   ["Face", faceText(r.sizeMm)],
   ["Pole", rangeText(r.poleDiameterMm, "mm")],
+  ["Bracket, connectors", hangsText(r)],
   ["Weather", rangeText(r.temperatureC, "°C")],
   ["Range it is made for", `${figure(r.maxLinkKm, r.maxLinkKm < 1 ? 1 : 0)} km`],
   ["Radar detection", r.radarDetection ? "yes" : "no"],
@@ -63,6 +66,7 @@ const antennaFigures = (a: AntennaRow): readonly (readonly [string, string])[] =
   ["Connector", a.connector === undefined ? "not stated" : `${a.connectorCount ?? ""} ${a.connector}`],
   ["Face", faceText(a.sizeMm)],
   ["Pole", rangeText(a.poleDiameterMm, "mm")],
+  ["Bracket, connectors", hangsText(a)],
   ["Price of one", euroText(a.priceEur ?? null)],
 ];
 

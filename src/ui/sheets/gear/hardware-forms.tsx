@@ -4,7 +4,7 @@ import { type FieldErrors, useForm } from "react-hook-form";
 import { z } from "zod";
 import { type HardwareDto, SUPPLY_KINDS } from "@/contract";
 import { LEAST_POWER_DBM, MOST_POWER_DBM } from "@/core/link";
-import { movedModulations, ownSheetId } from "@/core/radio";
+import { CONNECTOR_PLACES, movedModulations, ownSheetId } from "@/core/radio";
 import { Choice, Field } from "../../controls/field";
 import { supplyText } from "../../wording/gear";
 import { readNumber } from "../../wording/numbers";
@@ -38,14 +38,18 @@ const BOUGHT = {
   height: maybe("height", 1, 10_000),
   poleLow: maybe("thinnest pole", 0, 2000),
   poleHigh: maybe("thickest pole", 0, 2000),
+  bracket: z.string().trim().max(60, "a bracket's name has 60 letters or fewer"),
+  place: z.enum(["", ...CONNECTOR_PLACES]),
 };
-const NOTHING_BOUGHT = { price: "", stock: "", width: "", height: "", poleLow: "", poleHigh: "" };
-type Bought = { readonly [K in keyof typeof BOUGHT]?: number | undefined };
+const NOTHING_BOUGHT = { price: "", stock: "", width: "", height: "", poleLow: "", poleHigh: "", bracket: "", place: "" as const };
+type Bought = { readonly [K in keyof typeof BOUGHT]?: z.output<(typeof BOUGHT)[K]> };
 const boughtOf = (v: Bought): Record<string, unknown> => ({
   priceEur: v.price,
   stock: v.stock,
   sizeMm: v.width === undefined || v.height === undefined ? undefined : { width: v.width, height: v.height },
   poleDiameterMm: v.poleLow === undefined || v.poleHigh === undefined ? undefined : { low: v.poleLow, high: v.poleHigh },
+  bracket: v.bracket === "" ? undefined : v.bracket,
+  connectorPlace: v.place === "" ? undefined : v.place,
 });
 
 const BOUGHT_WORDS = [
@@ -55,7 +59,17 @@ const BOUGHT_WORDS = [
   ["height", "Height of the face, mm"],
   ["poleLow", "Thinnest pole, mm"],
   ["poleHigh", "Thickest pole, mm"],
+  ["bracket", "Bracket it hangs on"],
 ] as const;
+/** Where its lead comes out. */
+const PLACE_OPTIONS = (
+  <>
+    <option value="">not stated</option>
+    {CONNECTOR_PLACES.map((p) => (
+      <option key={p}>{p}</option>
+    ))}
+  </>
+);
 
 const radioForm = z.object({
   name: z.string().trim().min(1, "name must not be empty").max(80, "name must be 80 letters or fewer"),
@@ -152,7 +166,7 @@ export const RadioForm = ({ radios, take }: { radios: HardwareDto["radios"]; tak
     };
     if (await take(JSON.stringify({ radios: [radio] }))) form.reset();
   });
-  const text = (name: Exclude<keyof z.input<typeof radioForm>, "supplies">, label: string) => (
+  const text = (name: Exclude<keyof z.input<typeof radioForm>, "supplies" | "place">, label: string) => (
     <Field
       label={label}
       inputMode="decimal"
@@ -198,6 +212,9 @@ export const RadioForm = ({ radios, take }: { radios: HardwareDto["radios"]; tak
       {BOUGHT_WORDS.map(([name, label]) => (
         <div key={name}>{text(name, label)}</div>
       ))}
+      <Choice label="Connectors" {...form.register("place")}>
+        {PLACE_OPTIONS}
+      </Choice>
       {text("coldest", "Coldest day, °C")}
       {text("hottest", "Hottest day, °C")}
       <details className="col-span-2">
@@ -277,6 +294,9 @@ export const AntennaForm = ({ take }: { take: (text: string) => Promise<boolean>
       {BOUGHT_WORDS.map(([name, label]) => (
         <div key={name}>{text(name, label)}</div>
       ))}
+      <Choice label="Connectors" {...form.register("place")}>
+        {PLACE_OPTIONS}
+      </Choice>
       <button type="submit" className="main-action col-span-2 justify-self-start" disabled={isSubmitting}>
         Add the antenna
       </button>

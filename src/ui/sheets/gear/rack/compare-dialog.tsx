@@ -60,6 +60,15 @@ const rowsFor = (needMbps: number, units: Units): readonly Row[] => [
       both(...([near, far].map((u) => (u.poleMm === null ? "not stated" : `${u.poleMm.low} to ${u.poleMm.high} mm`)) as [string, string])),
   },
   {
+    what: "Bracket",
+    of: ({ pair: { near, far } }) => both(...([near, far].map((u) => (u.antenna ?? u.radio).bracket ?? "not stated") as [string, string])),
+  },
+  {
+    what: "Connectors",
+    of: ({ pair: { near, far } }) =>
+      both(...([near, far].map((u) => (u.antenna ?? u.radio).connectorPlace ?? "not stated") as [string, string])),
+  },
+  {
     what: "Weather",
     of: ({ pair: { near, far } }) =>
       both(

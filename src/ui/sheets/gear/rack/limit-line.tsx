@@ -143,7 +143,7 @@ const LimitFields = ({ limit, of, units }: { limit: LimitWords["key"]; of: Editi
             <option value="far">{of.ends.farName}</option>
           </Choice>
           <Tick
-            label="Like for like: straps, supply, connectors"
+            label="Like for like: bracket, straps, supply, connectors and their place"
             checked={s.likeForLike}
             onChange={(likeForLike) => set({ likeForLike })}
           />
