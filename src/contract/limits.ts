@@ -69,6 +69,8 @@ export const limitsSchema = z.object({
   hottestC: searched.hottestC.default(null),
   power: searched.power.default("enough"),
   targetDbm: searched.targetDbm.default(USUAL_TARGET_DBM),
+  /** One type for all links of the job where it costs no more than this over the best of each, €; null is off. */
+  oneTypeMost: amount("what one type may cost more", 10_000_000).default(null),
   /** By site: the largest face its owner wants to see, the supplies there, the pole. */
   sites: z.record(z.uuid(), siteLimitsSchema).refine(isFew, `at most ${MOST_PLACES} sites`).default({}),
   /** By link: what differs there from all the above. */
@@ -78,6 +80,6 @@ export const limitsSchema = z.object({
 export type Limits = z.infer<typeof limitsSchema>;
 export type SiteLimits = z.infer<typeof siteLimitsSchema>;
 /** What is searched by: of the job, or where a link has its own, that. */
-export type SearchLimits = Omit<Limits, "sites" | "links">;
+export type SearchLimits = Omit<Limits, "sites" | "links" | "oneTypeMost">;
 
 export const NO_SITE_LIMITS: SiteLimits = { faceMostCm: null, supplies: null, poleMm: null };

@@ -180,6 +180,7 @@ export const TOLD = {
         hottestC: "hottest day",
         power: "school of power",
         targetDbm: "level aimed at",
+        oneTypeMost: "one type for all links",
         sites: "limits at sites",
         links: "limits of links",
       },

@@ -1,6 +1,6 @@
 import type { LinkPlan, PathProfile, TrimList, Uncertainty } from "@/core/link";
 import type { RasterBody } from "@/core/obstacles";
-import type { Planned, Rack, RackLimits, School, SchoolFigures } from "@/core/rack";
+import type { Planned, Rack, RackLimits, School, SchoolFigures, Serving } from "@/core/rack";
 import type { Antenna, Radio } from "@/core/radio";
 import type {
   HeightAnswers,
@@ -135,6 +135,8 @@ export interface RackWorker {
   /** Tells the rack again and again as more of it is drawn. A newer question ends this one. */
   readonly rack: (request: RackRequest, onRack: (reply: RackReply) => void, onProgress: (share: number) => void) => Promise<void>;
   readonly schools: (id: string) => readonly SchoolFigures[] | null;
+  /** Everything that serves, in order and the first of it drawn, once the order is final. */
+  readonly serving: (request: RackRequest) => readonly (Serving & { readonly drawn: boolean })[];
 }
 
 /** Marks an answer that came out of what a device keeps, and not from the server. */

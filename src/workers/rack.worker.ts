@@ -1,6 +1,6 @@
 import { expose } from "comlink";
 import type { PathProfile } from "@/core/link";
-import { type OpenRack, openRack, type Planned, plainRack, plannedCandidate, type RackLimits } from "@/core/rack";
+import { type OpenRack, openRack, type Planned, plainRack, plannedCandidate, type RackLimits, serves } from "@/core/rack";
 import type { RackRequest, RackWorker } from "./messages";
 
 type Hardware = Parameters<RackWorker["open"]>[1];
@@ -51,4 +51,12 @@ expose({
     onRack({ rack: plainRack(open.arrange(request.limits)), planned, done: true });
   },
   schools: (id) => (held === null || limits === null ? null : held.open.schools(limits, id)),
+  serving: (request) => {
+    const { open } = opened(request);
+    while (open.drawNext(request.limits));
+    return plainRack(open.arrange(request.limits))
+      .rows.flatMap((r) => [r.best, ...r.widths, ...r.beats])
+      .filter(serves)
+      .map(({ pair, priceEur, faceCm, drawn }) => ({ pair, priceEur, faceCm, drawn: drawn !== null }));
+  },
 } satisfies RackWorker);

@@ -1,5 +1,6 @@
 /* Limits that a person switches on: what each has against a candidate, with the figure that decides. */
 import { type ConnectorPlace, poweredPort } from "../radio";
+import { typeKeyOf } from "./one-type";
 import type { Candidate, ChannelOption, LimitCode, RackLimits, Refusal, Unit, UnitPair } from "./types";
 import { priceOf, stockOf } from "./units";
 
@@ -92,6 +93,8 @@ const TESTS: Readonly<Record<LimitCode, Test>> = {
   },
   family: ({ pair }, { family }) =>
     family === null || pair.near.radio.family === family ? null : { figure: pair.near.radio.family, limit: family, end: null },
+  "one-type": ({ pair }, { onlyType }) =>
+    onlyType === null || typeKeyOf(pair) === onlyType ? null : { figure: null, limit: "", end: null },
   price: ({ pair }, { priceMost }) => {
     const price = priceOf(pair);
     return priceMost === null || price === null || price <= priceMost ? null : { figure: price, limit: priceMost, end: null };
@@ -130,7 +133,7 @@ const TESTS: Readonly<Record<LimitCode, Test>> = {
 };
 
 /** Limits that say what is looked at; what they leave out is not judged further. */
-const SCOPE: readonly LimitCode[] = ["band", "unlike", "kept-end", "family"];
+const SCOPE: readonly LimitCode[] = ["band", "unlike", "kept-end", "family", "one-type"];
 export const isOutOfScope = (code: Refusal["code"]): boolean => (SCOPE as readonly string[]).includes(code);
 const OTHERS: readonly LimitCode[] = ["stock", "like", "port-speed", "pole", "supply", "cold", "heat", "radar", "face", "price"];
 

@@ -266,6 +266,8 @@ describe("rules that hold for every job", () => {
     { family: "one" },
     { near: { ...NO_LIMITS.near, faceMostCm: 40 } },
     { far: { ...NO_LIMITS.far, faceMostCm: 40 } },
+    { onlyType: "a|b" },
+    { onlyType: "b|b" },
   ];
 
   test("a limit takes away exactly what breaks it", () => {
@@ -274,6 +276,7 @@ describe("rules that hold for every job", () => {
       (l.priceMost != null && c.priceEur !== null && c.priceEur > l.priceMost) ||
       (l.bands != null && !l.bands.includes(c.band)) ||
       (l.portLeastMbps != null && [c.pair.near, c.pair.far].some((u) => u.radio.ethernetPorts[0]!.speedMbps < l.portLeastMbps!)) ||
+      (l.onlyType != null && [c.pair.near.key, c.pair.far.key].sort().join("|") !== l.onlyType) ||
       (l.family != null && c.pair.near.radio.family !== l.family) ||
       (l.near?.faceMostCm != null && c.pair.near.faceCm! > l.near.faceMostCm) ||
       (l.far?.faceMostCm != null && c.pair.far.faceCm! > l.far.faceMostCm);

@@ -80,6 +80,7 @@ const GROUPS: readonly Refusal["code"][] = [
   "like",
   "band",
   "family",
+  "one-type",
   "unlike",
   "kept-end",
 ];

@@ -136,6 +136,7 @@ export const LIMIT_CODES = [
   "cold",
   "heat",
   "family",
+  "one-type",
 ] as const;
 export type LimitCode = (typeof LIMIT_CODES)[number];
 
@@ -161,6 +162,8 @@ export interface RackLimits {
   /** Both ends from what is at hand. */
   readonly stockOnly: boolean;
   readonly family: string | null;
+  /** The two units of the one type of the job, whichever way round: as one-type.ts keys them. */
+  readonly onlyType: string | null;
   readonly coldestC: number | null;
   readonly hottestC: number | null;
   readonly near: EndLimits;
@@ -178,6 +181,7 @@ export const NO_LIMITS: RackLimits = {
   noRadar: false,
   stockOnly: false,
   family: null,
+  onlyType: null,
   coldestC: null,
   hottestC: null,
   near: NO_END_LIMITS,

@@ -42,6 +42,7 @@ export const REFUSAL_WORDS: Readonly<Record<Refusal["code"], string>> = {
   "kept-end": "Another unit at the end that stays",
   band: "Other bands",
   family: "Other families",
+  "one-type": "Not the one type of the job",
   unlike: "Unlike at both ends",
 };
 
@@ -99,6 +100,7 @@ export const refusalFigure = (r: Refusal): string => {
     case "stock":
     case "radar":
     case "unlike":
+    case "one-type":
       return "";
     default:
       return String(r.figure ?? "");
@@ -137,6 +139,7 @@ const LET_IN: Partial<Readonly<Record<LimitCode | "permission", string>>> = {
   "kept-end": "Exchange both",
   band: "All bands",
   family: "All families",
+  "one-type": "Any type",
   unlike: "Unlike ends too",
   permission: "Record it",
 };
@@ -195,7 +198,7 @@ const REFUSED: { readonly [K in Refusal["code"]]?: (r: Refused<K>, name: string,
 };
 
 /** Refusals of what was never weighed: it lies outside the search. */
-export const NOT_LOOKED_AT: readonly Refusal["code"][] = ["unlike", "band", "family", "kept-end"];
+export const NOT_LOOKED_AT: readonly Refusal["code"][] = ["unlike", "band", "family", "one-type", "kept-end"];
 
 /** What was tried, and where all of it is. */
 export const triedText = ({ counts, rejected }: Pick<Rack, "counts" | "rejected">): string => {

@@ -2,22 +2,11 @@
 import { proxy, type Remote, wrap } from "comlink";
 import { Dialog } from "radix-ui";
 import { useEffect, useState } from "react";
-import {
-  type DesignFields,
-  type HardwareDto,
-  isProblem,
-  type JobBundle,
-  type Limits,
-  type LinkDto,
-  type ProfileDto,
-  planOf,
-  profileFromDto,
-} from "@/contract";
+import { type DesignFields, type HardwareDto, type JobBundle, type Limits, type LinkDto, profileFromDto } from "@/contract";
 import type { PathProfile } from "@/core/link";
 import { type Candidate, keptMultipleOf, serves, type UnitPair } from "@/core/rack";
 import type { RackReply, RackWorker } from "@/workers/messages";
-import { bodyOf, getJson } from "../../../api/client";
-import type { LinkBundle } from "../../../api/queries";
+import { bodyOf } from "../../../api/client";
 import type { Opened } from "../../../controls/lazy-part";
 import { SheetDialog } from "../../../controls/sheet-dialog";
 import { sendEdit } from "../../../state/browser-outbox";
@@ -26,6 +15,7 @@ import { countText, euroText, pairName, REFUSAL_WORDS, refusalFigure, spareText 
 import { figure, lengthText, type Units } from "../../../wording/numbers";
 import { rackLimitsOf, schoolOf } from "./limits-of";
 import { kindsOfUnit, presentPrice } from "./many-links";
+import { readOtherLink } from "./other-links";
 import { designOf } from "./settings";
 
 /** What the pair would come to on one other link. */
@@ -61,23 +51,18 @@ const outcomeOf = async (
   hardware: HardwareDto,
   limits: Limits,
 ): Promise<Outcome> => {
-  const [bundle, dto] = await Promise.all([
-    getJson<LinkBundle>(`/api/jobs/${jobId}/links/${linkId}`),
-    getJson<ProfileDto>(`/api/jobs/${jobId}/links/${linkId}/profile`),
-  ]);
-  const { job, link, near, far } = bundle;
-  const needMbps = (link.design.needToFarMbps ?? 0) + (link.design.needToNearMbps ?? 0);
-  if (needMbps === 0) return { kind: "no-need" };
-  const plan = planOf(job, near, far, link.design, hardware, link.groundTold);
-  if (isProblem(plan)) return { kind: "fault", words: "its radio is not in the catalogue any more" };
+  const other = await readOtherLink(jobId, linkId, hardware);
+  if (other.kind === "no-need") return { kind: "no-need" };
+  if (other.kind === "no-radio") return { kind: "fault", words: "its radio is not in the catalogue any more" };
+  const { plan, bundle, needMbps } = other;
   const ids = [pair.near, pair.far];
   const only: HardwareDto = {
     radios: hardware.radios.filter((r) => ids.some((u) => u.radio.id === r.id)),
     antennas: hardware.antennas.filter((a) => ids.some((u) => u.antenna?.id === a.id)),
   };
   // The pair is given: what narrows the search does not count, what the places ask does.
-  const own = { ...rackLimitsOf(limits, link.id, near.id, far.id), alike: false, keep: null, bands: null, family: null };
-  const reply = await askWorker(remote, profileFromDto(dto), only, { plan, limits: own, school: schoolOf(limits, link.id) });
+  const own = { ...rackLimitsOf(limits, linkId, bundle.near.id, bundle.far.id), alike: false, keep: null, bands: null, family: null };
+  const reply = await askWorker(remote, profileFromDto(await other.path()), only, { plan, limits: own, school: schoolOf(limits, linkId) });
   const all =
     reply === null
       ? []

@@ -39,6 +39,7 @@ export const lettingIn = (
   if (search !== undefined)
     return withSearch(limits, linkId, search, hasOwn(limits, linkId, Object.keys(search) as (keyof SearchLimits)[]));
   const site = SITE_OFF[code];
+  if (code === "one-type") return { oneTypeMost: null };
   if (site === undefined) return null;
   return withSite(limits, "end" in refusal && refusal.end === "near" ? ends.nearSiteId : ends.farSiteId, site);
 };

@@ -12,6 +12,8 @@ import { type LimitWords, limitWords } from "./limit-words";
 import { hasOwn, searchOf, siteLimitsOf, withSearch, withSite } from "./limits-of";
 
 const MOST_FACE_CM = 1000;
+/** What one type may cost more, until somebody says. */
+const USUAL_DEARER_EUR = 300;
 
 interface Ends {
   readonly nearSiteId: string;
@@ -190,6 +192,27 @@ const LimitFields = ({ limit, of, units }: { limit: LimitWords["key"]; of: Editi
             />
           )}
         </BothEnds>
+      );
+    case "type":
+      return (
+        <>
+          <Tick
+            label="One type for all links of the job"
+            checked={limits.oneTypeMost !== null}
+            onChange={(on) => change({ oneTypeMost: on ? USUAL_DEARER_EUR : null })}
+          />
+          {limits.oneTypeMost !== null && (
+            <NumberField
+              label="Where it costs at most this more"
+              unit="€"
+              value={limits.oneTypeMost}
+              least={0}
+              most={10_000_000}
+              onChange={(oneTypeMost) => oneTypeMost !== null && change({ oneTypeMost })}
+            />
+          )}
+          <p className="cap m-0">Over the best of each link together. Every link of the job reads it.</p>
+        </>
       );
     case "site":
       return <SiteFields of={of} />;

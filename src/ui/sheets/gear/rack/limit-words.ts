@@ -6,7 +6,7 @@ import { searchOf, siteLimitsOf } from "./limits-of";
 
 /** One limit as it is read back, and which fields it is made of. */
 export interface LimitWords {
-  readonly key: "price" | "face" | "bands" | "port" | "ends" | "radar" | "stock" | "site" | "weather" | "power";
+  readonly key: "price" | "face" | "bands" | "port" | "ends" | "radar" | "stock" | "site" | "weather" | "power" | "type";
   readonly words: string;
   readonly fields: readonly (keyof SearchLimits)[];
 }
@@ -66,6 +66,14 @@ export const limitWords = (limits: Limits, linkId: string, ends: EndNames, units
     { key: "radar", words: s.noRadar ? "no radar channels" : "radar channels too", fields: ["noRadar"] },
     { key: "stock", words: s.stockOnly ? "only what is in stock" : "in stock or to order", fields: ["stockOnly"] },
     { key: "site", words: siteWords(near, far, ends), fields: [] },
+    {
+      key: "type",
+      words:
+        limits.oneTypeMost === null
+          ? "own types per link"
+          : `one type for all links${limits.oneTypeMost === 0 ? " if it costs no more" : ` for up to ${euroText(limits.oneTypeMost)} more`}`,
+      fields: [],
+    },
     { key: "weather", words: weatherWords(s), fields: ["coldestC", "hottestC"] },
     {
       key: "power",

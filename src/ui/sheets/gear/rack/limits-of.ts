@@ -2,7 +2,7 @@ import { type Limits, NO_SITE_LIMITS, type SearchLimits, type SiteLimits } from 
 import type { RackLimits, School } from "@/core/rack";
 
 /** What a link is searched by: what the job says, or where the link has its own, that. */
-export const searchOf = ({ links, sites: _s, ...job }: Limits, linkId: string): SearchLimits => ({
+export const searchOf = ({ links, sites: _s, oneTypeMost: _o, ...job }: Limits, linkId: string): SearchLimits => ({
   ...job,
   ...Object.fromEntries(Object.entries(links[linkId] ?? {}).filter(([, v]) => v !== undefined)),
 });
@@ -10,7 +10,13 @@ export const searchOf = ({ links, sites: _s, ...job }: Limits, linkId: string): 
 export const siteLimitsOf = (limits: Limits, siteId: string): SiteLimits => limits.sites[siteId] ?? NO_SITE_LIMITS;
 
 /** Limits as the rack takes them, for one link between two sites. */
-export const rackLimitsOf = (limits: Limits, linkId: string, nearSiteId: string, farSiteId: string): RackLimits => {
+export const rackLimitsOf = (
+  limits: Limits,
+  linkId: string,
+  nearSiteId: string,
+  farSiteId: string,
+  onlyType: string | null = null,
+): RackLimits => {
   const { alike, keep, likeForLike, bands, family, priceMost, portLeastMbps, noRadar, stockOnly, coldestC, hottestC } = searchOf(
     limits,
     linkId,
@@ -21,6 +27,7 @@ export const rackLimitsOf = (limits: Limits, linkId: string, nearSiteId: string,
     likeForLike,
     bands,
     family,
+    onlyType,
     priceMost,
     portLeastMbps,
     noRadar,

@@ -2,7 +2,7 @@
 import { useMemo, useState } from "react";
 import { type HardwareDto, isProblem, type LimitsDto, type ProfileDto, planOf } from "@/contract";
 import { preparePath, rayOf, type SectionSketch, sketchOf, type Verdict } from "@/core/link";
-import { type Candidate, DRAWN_ROWS } from "@/core/rack";
+import { type Candidate, DRAWN_ROWS, typeKeyOf } from "@/core/rack";
 import { bodyOf } from "../../../api/client";
 import { keepFile } from "../../../api/keep-file";
 import { type LinkBundle, useJob, useRefresh, useVerdicts } from "../../../api/queries";
@@ -36,11 +36,14 @@ import { lettingIn } from "./let-in";
 import { LimitLine } from "./limit-line";
 import { rackLimitsOf, schoolOf, withSearch } from "./limits-of";
 import { NoNeed } from "./no-need";
+import { OneTypeLine } from "./one-type-line";
+import { oneTypeHolds } from "./one-type-words";
 import { PowerTable } from "./power-table";
 import { RackAside } from "./rack-aside";
 import { RackList } from "./rack-list";
 import { RejectedList } from "./rejected-list";
 import { designOf, isTaken } from "./settings";
+import { useOneType } from "./use-one-type";
 import { useRack } from "./use-rack";
 
 const CompareDialog = lazyPart(() => import("./compare-dialog").then((m) => m.CompareDialog));
@@ -104,7 +107,9 @@ export const RackOpen = ({
     const made = planOf(job, near, far, scaled, hardware, link.groundTold);
     return isProblem(made) ? null : made;
   }, [job, near, far, scaled, hardware, link.groundTold]);
-  const rackLimits = useMemo(() => rackLimitsOf(limits, link.id, near.id, far.id), [limits, link.id, near.id, far.id]);
+  const oneType = useOneType(whole, limits, hardware, units);
+  const onlyType = oneTypeHolds(oneType.found, limits.oneTypeMost) ? oneType.found!.best!.key : null;
+  const rackLimits = useMemo(() => rackLimitsOf(limits, link.id, near.id, far.id, onlyType), [limits, link.id, near.id, far.id, onlyType]);
   const school = useMemo(() => schoolOf(limits, link.id), [limits, link.id]);
   const { reply, share, failed, fresh, schools } = useRack(needed ? plan : null, ground, hardware, rackLimits, school);
   const rack = needed ? (reply?.rack ?? null) : null;
@@ -229,6 +234,12 @@ export const RackOpen = ({
               units={units}
             />
           </TypingScope>
+          <OneTypeLine
+            state={oneType}
+            mostEur={limits.oneTypeMost}
+            job={whole}
+            elsewhere={chosen !== null && onlyType !== null && typeKeyOf(chosen.pair) === onlyType ? () => setElsewhere(true) : null}
+          />
           <ClashNotice
             kind="limits"
             status={limitsState.status}

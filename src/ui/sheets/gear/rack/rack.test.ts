@@ -28,7 +28,7 @@ describe("limits of a job and of a link", () => {
     expect(rackLimitsOf(start(), LINK, NEAR, FAR)).toEqual({ ...NO_LIMITS, alike: true });
     expect(schoolOf(start(), LINK)).toEqual({ name: "enough", targetDbm: -55 });
     expect(words(start())).toBe(
-      "any price, any face, any band, any port, one radio for both ends, radar channels too, in stock or to order, any supply and pole, any weather, power just enough",
+      "any price, any face, any band, any port, one radio for both ends, radar channels too, in stock or to order, any supply and pole, own types per link, any weather, power just enough",
     );
   });
 
