@@ -143,6 +143,69 @@ test("four stand side by side and no fifth; what differs is marked", async ({ pa
   await expect(table).toHaveCount(0);
 });
 
+test("those side by side are laid over the section, each with its first zone; one is planned from there, one forgotten", async ({
+  page,
+  request,
+}) => {
+  const link = await openRack(page, request, "Ice House", "first idea");
+  const before = await designOf(request, link.linkId);
+  await page.getByTestId("rack").focus();
+  await page.keyboard.press("Home");
+  const names: string[] = [];
+  for (let i = 0; i < 3; i++) {
+    names.push((await page.getByRole("option", { selected: true }).getAttribute("aria-label"))!.split(",")[0]!);
+    await page.keyboard.press("Space");
+    await page.keyboard.press("ArrowDown");
+  }
+  await page.keyboard.press("c");
+  await page.getByRole("button", { name: "Lay all over the section" }).click();
+  const compare = page.getByRole("region", { name: "Compare" });
+  await expect(compare.getByRole("button", { name: /^Against / })).toHaveCount(3);
+  await expect(page.getByTestId("ghost-zone").first()).toBeVisible();
+  await expectAccessible(page);
+  // Nothing is planned by looking.
+  expect(await designOf(request, link.linkId)).toEqual(before);
+  await compare.getByRole("button", { name: new RegExp(`^Against ${names[0]!}`) }).press("Enter");
+  await expect(compare.getByRole("row", { name: /^≠ Near radio/ })).toContainText(names[0]!);
+  await compare.getByRole("button", { name: new RegExp(`^Forget ${names[2]!}`) }).click();
+  await expect(compare.getByRole("button", { name: /^Against / })).toHaveCount(2);
+  // They are there as long as the tab is, and only beside what is compared.
+  await page.reload();
+  await expect(page.getByTestId("findings")).toBeVisible();
+  await expect(page.getByTestId("ghost-zone")).toHaveCount(0);
+  await page.getByRole("tab", { name: "compare" }).click();
+  await expect(compare.getByRole("button", { name: /^Against / })).toHaveCount(2);
+  await compare.getByRole("button", { name: new RegExp(`^Against ${names[0]!}`) }).click();
+  await compare.getByRole("button", { name: /^Plan with / }).click();
+  await expect(page.getByTestId("saved")).toContainText("all edits");
+  const after = await designOf(request, link.linkId);
+  expect([after.nearRadioId === before.nearRadioId, after.nearMountAglM]).toEqual([false, before.nearMountAglM]);
+  await page.keyboard.press("Control+z");
+  await expect.poll(async () => (await designOf(request, link.linkId)).nearRadioId).toBe(before.nearRadioId);
+});
+
+test("one type for all links: what it costs is told, it holds only within what is said, and the switch goes back", async ({
+  page,
+  request,
+}) => {
+  await openRack(page, request, "Ferry Ramp");
+  await expect(limit(page, "type")).toHaveText("own types per link");
+  await limit(page, "type").click();
+  await page.getByLabel("One type for all links of the job").check();
+  const told = page.getByTestId("one-type");
+  await expect(told.getByRole("progressbar")).toBeVisible();
+  await expect(told.getByRole("progressbar")).toHaveCount(0, { timeout: 60_000 });
+  await expectAccessible(page);
+  await page.keyboard.press("Escape");
+  // Over the saddle nothing serves: it is named, and holds nobody up.
+  await expect(told).toContainText(/Nothing at all serves .*Tarrowfell/);
+  await expect(told).toContainText(/serves all|No one type serves all/);
+  console.log(await told.textContent());
+  await page.keyboard.press("Control+z");
+  await expect(limit(page, "type")).toHaveText("own types per link");
+  await expect(told).toHaveCount(0);
+});
+
 test("the same pair on other links: tried on each, taken for a chosen set, and taken back as one step", async ({ page, request }) => {
   await openRack(page, request, "Ferry Ramp");
   const before = await demoJob(request);

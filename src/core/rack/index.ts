@@ -1,4 +1,4 @@
-export { type OneType, type OneTypeAnswer, oneTypeFor, type ServedLink, type Serving, typeKeyOf } from "./one-type";
+export { type OneTypeAnswer, oneTypeFor, type Serving, typeKeyOf } from "./one-type";
 export { keptMultipleOf, serves } from "./order";
 export { type Planned, plannedCandidate } from "./planned";
 export { DRAWN_ROWS, type OpenRack, openRack } from "./rack";

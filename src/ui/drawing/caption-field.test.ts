@@ -3,6 +3,7 @@ import { describe, expect, test } from "vitest";
 import { evaluatePrepared, preparePath, rayOf } from "@/core/link";
 import { sceneOf } from "@/core/testing/random-scene";
 import { captionField, crosses, textBox } from "./caption-field";
+import { zonesBeside } from "./ghost-zones";
 import { sectionCaptions } from "./section-captions";
 import { sectionScale } from "./section-scale";
 
@@ -68,6 +69,10 @@ test("on 60 scenes at four widths and three heights no caption lies on ray, zone
           clearsFrom: { nearAglM: null, farAglM: null },
           settled: { nearAglM: s.plan.near.mountAglM, farAglM: s.plan.far.mountAglM },
           ghost: null,
+          zones: zonesBeside(ray, [
+            { name: "Kelp Dish, 60 GHz", wavelengthM: 0.005 },
+            { name: "Wrack Panel, 2.4 GHz", wavelengthM: 0.125 },
+          ]),
           onBegin: () => undefined,
           onEnd: () => undefined,
           onMount: () => undefined,
@@ -75,7 +80,7 @@ test("on 60 scenes at four widths and three heights no caption lies on ray, zone
         const c = sectionCaptions(props);
         all++;
         if (c.worst !== null) told++;
-        const boxes = [...(c.worst === null ? [] : [c.worst.box]), ...(c.zone === null ? [] : [c.zone.box])];
+        const boxes = [...(c.worst === null ? [] : [c.worst.box]), ...(c.zone === null ? [] : [c.zone.box]), ...c.zones.map((z) => z.box)];
         for (const box of boxes) {
           const straight = [scale.x(ray.startM), scale.y(ray.startZM), scale.x(ray.endM), scale.y(ray.endZM)] as const;
           expect(crosses(box, ...straight), `seed ${seed}, ${width} x ${height}`).toBe(false);

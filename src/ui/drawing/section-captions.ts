@@ -1,26 +1,16 @@
 /* Where the captions of the section stand: worst dimension first, then the ghost's name, growth years, zone, water. */
 import type { WorstPlace } from "@/core/link";
-import { f1RadiusM, type Ray, rayBulgeM, rayZM } from "@/core/obstacles";
+import { f1RadiusM, rayBulgeM, rayZM } from "@/core/obstacles";
 import { lengthText } from "../wording/numbers";
+import { alongRay, type Point } from "./along-ray";
 import { around, type Box, type CaptionField, captionField, textBox } from "./caption-field";
 import { ghostName } from "./ghost-design";
 import { mastFigureBox } from "./mast-dimension";
 import type { SectionProps } from "./section-props";
-import type { SectionScale } from "./section-scale";
 import { tideCaption } from "./tide-lines";
 import { worstWords } from "./worst-words";
 
-type Point = readonly [number, number];
-
-const STEPS = 60;
 const HATCH_PX = 9;
-
-const alongRay = (ray: Ray, scale: SectionScale, share: number): Point[] =>
-  Array.from({ length: STEPS + 1 }, (_, i): Point => {
-    const t = (1 - Math.cos((Math.PI * i) / STEPS)) / 2;
-    const x = ray.startM + (ray.endM - ray.startM) * t;
-    return [scale.x(x), scale.y(rayZM(ray, x) + share * f1RadiusM(ray, x))];
-  });
 
 /** At most one ground point a pixel, the highest of each. */
 const groundLine = ({ path, ray, scale }: SectionProps): Point[] => {
@@ -46,6 +36,7 @@ const fieldOf = (props: SectionProps): CaptionField => {
   for (const s of [0, 1, -1, -share, ...(result.clearance.worst?.side === "under" ? [share] : [])]) field.line(alongRay(ray, scale, s));
   const other = props.ghost?.ray;
   if (other !== undefined) field.line(alongRay(other, scale, 0));
+  for (const z of props.zones) field.line(alongRay(z.ray, scale, -share));
   const ground = groundLine(props);
   field.line(ground);
   // The ground's hatching hangs from it.
@@ -217,9 +208,11 @@ export interface SpotPlacing {
   readonly anchor: "start" | "middle" | "end";
 }
 
+const AWAY_PX = [6, 16, 30, 46, 64, 88, 120, 160, 210];
+
 /** Beside a spot: above it, below it, to its right and left, farther and farther away. */
-function* spotCandidates(text: string, x: number, y: number): Generator<SpotPlacing> {
-  for (const away of [6, 16, 30, 46, 64, 88, 120, 160, 210]) {
+function* spotCandidates(text: string, x: number, y: number, distances = AWAY_PX.length): Generator<SpotPlacing> {
+  for (const away of AWAY_PX.slice(0, distances)) {
     for (const [dx, dy, anchor] of [
       [0, -away, "middle"],
       [0, away + 10, "middle"],
@@ -239,6 +232,7 @@ export interface SectionCaptions {
   readonly zone: (ZonePlacing & { readonly text: string }) | null;
   readonly tide: SpotPlacing | null;
   readonly ghost: (SpotPlacing & { readonly text: string }) | null;
+  readonly zones: readonly (SpotPlacing & { readonly text: string })[];
 }
 
 /** Years dotted above the worst crown, each beside its arch. */
@@ -259,6 +253,9 @@ const growthYears = (props: SectionProps): { text: string; x: number; y: number 
     .map((n) => ({ text: String(year + n), x, y: scale.y(b.topAt(year + n)(mid) + rayBulgeM(ray, mid)) + 4 }));
 };
 
+/** Shares of the way at which the name of another zone is tried, in turn. */
+const ZONE_NAMES_AT = [0.5, 0.42, 0.58, 0.34, 0.66];
+
 /** Every caption of the section with its place; what found none is null or left out. */
 export const sectionCaptions = (props: SectionProps): SectionCaptions => {
   const { result, ray, scale, units, path, plan } = props;
@@ -268,6 +265,12 @@ export const sectionCaptions = (props: SectionProps): SectionCaptions => {
   // What is looked at now comes before what always stands there.
   const name = props.ghost === null ? null : ghostName(props.ghost, path, plan, ray, scale);
   const ghost = name === null ? null : field.place([...spotCandidates(name.text, name.x, name.y)]);
+  const lower = props.zones.map((z) => alongRay(z.ray, scale, -result.clearance.policyShare));
+  const zones = props.zones.flatMap((z, i) => {
+    const spots = ZONE_NAMES_AT.map((share) => lower[i]![Math.round(share * (lower[i]!.length - 1))]!);
+    const place = field.place(spots.flatMap(([x, y]) => [...spotCandidates(z.name, x, y, 2)]));
+    return place === null ? [] : [{ ...place, text: z.name }];
+  });
   const years = growthYears(props).filter((y) => field.place([{ box: textBox(y.text, y.x, y.y, 12, "start") }]) !== null);
   const atM = result.clearance.worst?.atM ?? path.profile.pathM / 2;
   const zoneText = `F1, ${lengthText(units, f1RadiusM(ray, atM))} at the worst place`;
@@ -289,6 +292,7 @@ export const sectionCaptions = (props: SectionProps): SectionCaptions => {
               anchor: "middle" as const,
             })),
           ),
+    zones,
     ghost: ghost === null || name === null ? null : { ...ghost, text: name.text },
   };
 };

@@ -7,6 +7,7 @@ import { cutMiddle } from "../wording/names";
 import { angleText } from "../wording/numbers";
 import { Blocks, Crowns } from "./bodies";
 import { GhostDesign } from "./ghost-design";
+import { GhostZones } from "./ghost-zones";
 import { Hatches } from "./hatches";
 import { Mast } from "./mast";
 import { sectionCaptions } from "./section-captions";
@@ -217,6 +218,7 @@ export const SectionDrawing = (props: SectionProps) => {
         <Wedge worst={worst} ray={ray} scale={scale} share={share} />
       )}
       {props.ghost !== null && <GhostDesign ghost={props.ghost} path={path} plan={plan} ray={ray} scale={scale} caption={captions.ghost} />}
+      <GhostZones zones={props.zones} share={share} scale={scale} captions={captions.zones} />
       {captions.zone !== null && (
         <text
           aria-hidden="true"

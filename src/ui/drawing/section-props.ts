@@ -1,6 +1,7 @@
 import type { LinkPlan, LinkResult, PreparedPath } from "@/core/link";
 import type { Ray } from "@/core/obstacles";
 import type { Units } from "../wording/numbers";
+import type { GhostZone } from "./ghost-zones";
 import type { SectionScale } from "./section-scale";
 
 export interface MastHandlers {
@@ -31,6 +32,8 @@ export interface SectionProps extends MastHandlers {
   readonly units: Units;
   readonly clearsFrom: ClearsFrom;
   readonly ghost: Ghost | null;
+  /** First zones of what else is looked at, on its own channel. */
+  readonly zones: readonly GhostZone[];
   /** Mounts before the gesture under way, for the dashed stub. */
   readonly settled: { readonly nearAglM: number; readonly farAglM: number };
 }

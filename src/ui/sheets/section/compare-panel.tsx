@@ -4,6 +4,7 @@ import type { DesignFields, HardwareDto, KeptDesignDto } from "@/contract";
 import type { LinkResult } from "@/core/link";
 import { ScrollRegion } from "../../controls/scroll-region";
 import { VerdictMark } from "../../marks/verdict-mark";
+import type { LaidCandidate } from "../../state/laid-candidates";
 import { dbmText, figure, lengthText, mbpsText, type Units } from "../../wording/numbers";
 import { VERDICT_WORD } from "../../wording/verdicts";
 import type { Evaluation } from "./use-evaluation";
@@ -13,6 +14,35 @@ interface Row {
   readonly now: string;
   readonly other: string;
 }
+
+/** One that this design can be held against. */
+const Against = ({
+  of,
+  isShown,
+  choose,
+  busy,
+  drop,
+}: {
+  of: { readonly id: string; readonly name: string };
+  isShown: boolean;
+  choose: (id: string | null) => void;
+  busy: boolean;
+  drop: () => void;
+}) => (
+  <div className="mt-2 flex items-baseline justify-between gap-2 border-b border-rule pb-1">
+    <button
+      type="button"
+      className={`press text-body ${isShown ? "bg-ink px-1 text-paper" : ""}`}
+      aria-pressed={isShown}
+      onClick={() => choose(isShown ? null : of.id)}
+    >
+      Against {of.name}
+    </button>
+    <button type="button" className="press text-line" aria-label={`Forget ${of.name}`} disabled={busy} onClick={drop}>
+      Forget
+    </button>
+  </div>
+);
 
 const roomText = (r: LinkResult, units: Units): string => {
   const w = r.clearance.worst;
@@ -66,6 +96,8 @@ export const ComparePanel = ({
   design,
   evaluation,
   kept,
+  laid,
+  forget,
   compared,
   other,
   elsewhere,
@@ -79,6 +111,9 @@ export const ComparePanel = ({
   design: DesignFields;
   evaluation: Evaluation;
   kept: readonly KeptDesignDto[];
+  /** From the rack, to be looked at here. */
+  laid: readonly LaidCandidate[];
+  forget: (id: string) => void;
   compared: KeptDesignDto | null;
   other: Evaluation | null;
   /** The kept design stands at other mounting points. */
@@ -101,29 +136,19 @@ export const ComparePanel = ({
       <button type="button" className="press text-body" disabled={busy} onClick={() => once(keep)}>
         Keep this design to compare
       </button>
-      {kept.length === 0 && (
+      {laid.length > 0 && (
+        <>
+          <h3 className="m-0 mt-2 text-note font-said text-ink-2">From the rack, each with its first zone in the drawing</h3>
+          {laid.map((d) => (
+            <Against key={d.id} of={d} isShown={compared?.id === d.id} choose={choose} busy={false} drop={() => forget(d.id)} />
+          ))}
+        </>
+      )}
+      {kept.length === 0 && laid.length === 0 && (
         <p className="cap m-0 mt-2">Nothing is kept yet. Keep the design as it is, change it, and hold one against the other.</p>
       )}
       {kept.map((d) => (
-        <div key={d.id} className="mt-2 flex items-baseline justify-between gap-2 border-b border-rule pb-1">
-          <button
-            type="button"
-            className={`press text-body ${compared?.id === d.id ? "bg-ink px-1 text-paper" : ""}`}
-            aria-pressed={compared?.id === d.id}
-            onClick={() => choose(compared?.id === d.id ? null : d.id)}
-          >
-            Against {d.name}
-          </button>
-          <button
-            type="button"
-            className="press text-line"
-            aria-label={`Forget ${d.name}`}
-            disabled={busy}
-            onClick={() => once(() => drop(d))}
-          >
-            Forget
-          </button>
-        </div>
+        <Against key={d.id} of={d} isShown={compared?.id === d.id} choose={choose} busy={busy} drop={() => once(() => drop(d))} />
       ))}
       {compared !== null && other === null && (
         <p role="status">{elsewhere ? "Sampling its path." : `A radio of ${compared.name} is not in the catalogue any more.`}</p>

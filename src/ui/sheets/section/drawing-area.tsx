@@ -6,6 +6,7 @@ import type { LinkResult } from "@/core/link";
 import { rayZM } from "@/core/obstacles";
 import { TypedFigure } from "../../controls/typed-figure";
 import { CursorDown, CursorLayer, type CursorStore } from "../../drawing/cursor-line";
+import type { GhostZone } from "../../drawing/ghost-zones";
 import { MastDimension } from "../../drawing/mast-dimension";
 import { SectionDrawing } from "../../drawing/section-drawing";
 import type { ClearsFrom, Ghost } from "../../drawing/section-props";
@@ -46,6 +47,7 @@ export const DrawingArea = ({
   trueShape,
   clearsFrom,
   ghost,
+  zones,
   onBegin,
   onEnd,
   onMount,
@@ -65,6 +67,7 @@ export const DrawingArea = ({
   trueShape: boolean;
   clearsFrom: ClearsFrom;
   ghost: Ghost | null;
+  zones: readonly GhostZone[];
   onBegin: () => void;
   onEnd: () => void;
   onMount: (end: "near" | "far", mountAglM: number) => void;
@@ -223,6 +226,7 @@ export const DrawingArea = ({
           clearsFrom={clearsFrom}
           settled={settled}
           ghost={ghost}
+          zones={zones}
           onBegin={onBegin}
           onEnd={onEnd}
           onMount={onMount}

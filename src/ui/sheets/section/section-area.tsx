@@ -64,6 +64,7 @@ export const SectionArea = ({ open }: { open: OpenSection }) => {
               setTrueShape={open.setTrueShape}
               clearsFrom={open.clearsFrom}
               ghost={open.ghost}
+              zones={open.zones}
               onBegin={open.beginGesture}
               onEnd={open.endGesture}
               onMount={(end, m) => change(end === "near" ? { nearMountAglM: m } : { farMountAglM: m })}

@@ -3,6 +3,7 @@ import { lawfulPowers, verdictOf } from "@/core/link";
 import { Calm } from "../../controls/calm";
 import { ClashNotice } from "../../controls/clash-notice";
 import { lazyPart } from "../../controls/lazy-part";
+import { useLaid } from "../../state/laid-candidates";
 import { BesideTabs } from "./beside-tabs";
 import { FindingsColumn } from "./findings-column";
 import { GroundWays, StartNote } from "./first-steps";
@@ -63,6 +64,13 @@ const Tabs = ({ open, actions }: { open: OpenSection; actions: LinkActions }) =>
       design={design}
       evaluation={evaluation}
       kept={bundle.kept}
+      laid={open.laid}
+      forget={(id) =>
+        useLaid.getState().lay(
+          bundle.link.id,
+          open.laid.filter((l) => l.id !== id),
+        )
+      }
       compared={open.compared}
       other={open.comparedEvaluation}
       elsewhere={open.elsewhere}
@@ -87,7 +95,7 @@ export const SectionBeside = ({ open, actions }: { open: OpenSection; actions: L
   // How it is kept is looked at only while it clashes.
   const clashing = status.kind === "clash" ? status : null;
   return (
-    <Calm of={[bundle, hardware, units, beside, calm, clashing, setAside, isStart, compared, comparedEvaluation, elsewhere]}>
+    <Calm of={[bundle, hardware, units, beside, calm, clashing, setAside, isStart, compared, comparedEvaluation, elsewhere, open.laid]}>
       {() => <Tabs open={open} actions={actions} />}
     </Calm>
   );

@@ -1,10 +1,11 @@
 "use client";
-import { useMemo, useState } from "react";
+import { useEffect, useMemo, useState } from "react";
 import { type DesignFields, FIRST_STAGE, type HardwareDto, type ProfileDto } from "@/contract";
 import { clearanceUnder, type DesignAction, type LinkResult, type Verdict, verdictOf, worseVerdict } from "@/core/link";
 import { MOST_YEARS } from "@/core/solve";
 import type { LinkBundle } from "../../api/queries";
 import { usePaced } from "../../controls/use-paced";
+import { laidOn, useLaid } from "../../state/laid-candidates";
 import { shown as shownNow } from "../../state/open-record";
 import { usePreferences } from "../../state/preferences";
 import { useRecord, useRecordState } from "../../state/use-record";
@@ -31,9 +32,13 @@ const inYear = (e: Evaluation, year: number): LinkResult => ({
 });
 
 /** Which of its views are open. */
-const useViews = () => {
+const useViews = (linkId: string) => {
   const [view, setView] = useState<View>("level");
-  const [beside, setBeside] = useState<Beside>("findings");
+  // Who comes from the rack with candidates to look at finds them open.
+  const [beside, setBeside] = useState<Beside>(() => (useLaid.getState().justLaid === linkId ? "compare" : "findings"));
+  useEffect(() => {
+    useLaid.setState({ justLaid: null });
+  }, []);
   /** Null: never opened yet. */
   const [recording, setRecording] = useState<boolean | null>(null);
   const [trueShape, setTrueShape] = useState(false);
@@ -51,7 +56,7 @@ export const useOpenSection = (read: SectionRead) => {
   const { units } = usePreferences();
   const record = useRecord(jobId, "design", bundle.link.design);
   const { fields: design, settled, status, setAside, drag } = useRecordState(record);
-  const views = useViews();
+  const views = useViews(bundle.link.id);
   const [comparedId, setComparedId] = useState<string | null>(null);
   const [previewed, setPreviewed] = useState<DesignAction | null>(null);
 
@@ -61,7 +66,20 @@ export const useOpenSection = (read: SectionRead) => {
   const doubt = useDoubt(evaluation);
   const found = useFindings(evaluation, doubt, drag);
   const clearsFrom = useClearsFrom(found, drag, design, settled);
-  const ghosts = useGhost({ jobId, bundle, hardware, ground, design, previewed, comparedId, units });
+  const laid = useLaid((l) => laidOn(l, bundle.link.id));
+  const ghosts = useGhost({
+    jobId,
+    bundle,
+    hardware,
+    ground,
+    design,
+    previewed,
+    laid,
+    zonesShown: views.beside === "compare",
+    comparedId,
+    units,
+    ray: evaluation?.ray ?? null,
+  });
   // What stands beside the drawing may come a little later.
   const now = useMemo(() => ({ design, evaluation, found, doubt }), [design, evaluation, found, doubt]);
   const calm = usePaced(now, drag);
@@ -96,6 +114,7 @@ export const useOpenSection = (read: SectionRead) => {
     ...read,
     ...views,
     ...ghosts,
+    laid,
     units,
     record,
     change,

@@ -87,6 +87,7 @@ export const CompareDialog = ({
   units,
   take,
   sketch,
+  lay,
   ...opened
 }: Opened & {
   candidates: readonly Candidate[];
@@ -96,6 +97,8 @@ export const CompareDialog = ({
   take: (c: Candidate) => void;
   /** The path with the first zone of a candidate's channel; null where it cannot be drawn. */
   sketch: (c: Candidate) => SectionSketch | null;
+  /** Lays all of them over the section of the link. */
+  lay: () => void;
 }) => (
   <SheetDialog
     {...opened}
@@ -171,5 +174,10 @@ export const CompareDialog = ({
         </tr>
       </tbody>
     </table>
+    <p className="m-0 mt-4">
+      <button type="button" className="press text-body" onClick={lay}>
+        Lay all over the section
+      </button>
+    </p>
   </SheetDialog>
 );

@@ -15,7 +15,7 @@ const MOST_FACE_CM = 1000;
 /** What one type may cost more, until somebody says. */
 const USUAL_DEARER_EUR = 300;
 
-interface Ends {
+export interface Ends {
   readonly nearSiteId: string;
   readonly nearName: string;
   readonly farSiteId: string;

@@ -1,4 +1,5 @@
 "use client";
+import { useRouter } from "next/navigation";
 import { useMemo, useState } from "react";
 import { type HardwareDto, isProblem, type LimitsDto, type ProfileDto, planOf } from "@/contract";
 import { preparePath, rayOf, type SectionSketch, sketchOf, type Verdict } from "@/core/link";
@@ -6,19 +7,18 @@ import { type Candidate, DRAWN_ROWS, typeKeyOf } from "@/core/rack";
 import { bodyOf } from "../../../api/client";
 import { keepFile } from "../../../api/keep-file";
 import { type LinkBundle, useJob, useRefresh, useVerdicts } from "../../../api/queries";
-import { ClashNotice } from "../../../controls/clash-notice";
 import { lazyPart } from "../../../controls/lazy-part";
 import { ScrollRegion } from "../../../controls/scroll-region";
-import { TypingScope } from "../../../controls/typing-scope";
 import { useSize } from "../../../drawing/use-size";
 import { linkCell } from "../../../frame/link-cell";
 import { Sheet } from "../../../frame/sheet";
 import { UnitsButton } from "../../../frame/units-button";
 import { useJobHistory } from "../../../state/job-history";
+import { useLaid } from "../../../state/laid-candidates";
 import { usePreferences } from "../../../state/preferences";
 import { useRecord, useRecordState } from "../../../state/use-record";
 import { errorSentence } from "../../../wording/errors";
-import { pairName } from "../../../wording/gear";
+import { bandText, pairName } from "../../../wording/gear";
 import { distanceText, mbpsText, shareText } from "../../../wording/numbers";
 import { troubleText } from "../../../wording/troubles";
 import { BasisCell } from "../../basis/basis-cell";
@@ -33,14 +33,13 @@ import { MOST_COMPARED } from "./compare-dialog";
 import { faceText } from "./face-text";
 import { FacesDrawing } from "./faces-drawing";
 import { lettingIn } from "./let-in";
-import { LimitLine } from "./limit-line";
 import { rackLimitsOf, schoolOf, withSearch } from "./limits-of";
 import { NoNeed } from "./no-need";
-import { OneTypeLine } from "./one-type-line";
 import { oneTypeHolds } from "./one-type-words";
 import { PowerTable } from "./power-table";
 import { RackAside } from "./rack-aside";
 import { RackList } from "./rack-list";
+import { RackNotices } from "./rack-notices";
 import { RejectedList } from "./rejected-list";
 import { designOf, isTaken } from "./settings";
 import { useOneType } from "./use-one-type";
@@ -75,6 +74,7 @@ export const RackOpen = ({
   const [comparing, setComparing] = useState<boolean | null>(null);
   const [recording, setRecording] = useState<boolean | null>(null);
   const [elsewhere, setElsewhere] = useState<boolean | null>(null);
+  const router = useRouter();
   const whole = useJob(jobId).data;
   const refresh = useRefresh();
   const [areaRef, area] = useSize<HTMLDivElement>();
@@ -157,6 +157,21 @@ export const RackOpen = ({
     keepFile(new Blob([rackCsv(rack)], { type: "text/csv" }), `rack-${link.number}.csv`);
   };
 
+  const makeNeed = (): void => {
+    record.change({ needToFarMbps: scaled.needToFarMbps, needToNearMbps: scaled.needToNearMbps });
+    setWhatIf(1);
+  };
+  const lay = (): void => {
+    const laid = tickedRows.flatMap(({ id, pair, band, option }) =>
+      option?.settings === undefined
+        ? []
+        : [{ id: `rack ${id}`, name: `${pairName(pair)}, ${bandText(band)}`, fields: designOf(option.settings) }],
+    );
+    useLaid.getState().lay(link.id, laid);
+    useLaid.setState({ justLaid: link.id });
+    router.push(`/jobs/${jobId}/section/${link.id}`);
+  };
+
   const first = planned?.found[0];
   const trouble = [designState.status, limitsState.status].find((s) => s.kind === "refused" || s.kind === "kept");
   const words = trouble !== undefined && "reason" in trouble ? errorSentence(trouble.reason, units) : said;
@@ -222,70 +237,22 @@ export const RackOpen = ({
             </p>
             <p className="m-0 truncate text-line leading-[18px] text-ink-2">{asked ? needWords : "No required rate is set."}</p>
           </Headline>
-          <TypingScope of={limitsRecord}>
-            <LimitLine
-              of={{
-                limits,
-                linkId: link.id,
-                ends,
-                families: [...new Set(hardware.radios.map((r) => r.family))].sort(),
-                change: limitsRecord.change,
-              }}
-              units={units}
-            />
-          </TypingScope>
-          <OneTypeLine
-            state={oneType}
-            mostEur={limits.oneTypeMost}
-            job={whole}
+          <RackNotices
+            of={{ link, ends, job: whole, hardware, units, limits, limitsRecord, limitsState, record, designState, oneType }}
             elsewhere={chosen !== null && onlyType !== null && typeKeyOf(chosen.pair) === onlyType ? () => setElsewhere(true) : null}
+            words={words}
+            whatIf={
+              whatIf === 1
+                ? null
+                : {
+                    toFarMbps: scaled.needToFarMbps ?? 0,
+                    toNearMbps: scaled.needToNearMbps ?? 0,
+                    needMbps,
+                    make: makeNeed,
+                    back: () => setWhatIf(1),
+                  }
+            }
           />
-          <ClashNotice
-            kind="limits"
-            status={limitsState.status}
-            setAside={limitsState.setAside}
-            units={units}
-            resolve={limitsRecord.resolve}
-            recall={limitsRecord.recall}
-          />
-          <ClashNotice
-            kind="design"
-            status={designState.status}
-            setAside={designState.setAside}
-            units={units}
-            resolve={record.resolve}
-            recall={record.recall}
-          />
-          {words !== null && (
-            <p role="status" className="m-0 border-t border-rule px-4 py-1.5 text-body" data-testid="said">
-              {words}
-            </p>
-          )}
-          {whatIf !== 1 && (
-            <p
-              role="status"
-              className="m-0 flex flex-wrap items-baseline gap-x-5 border-t border-rule px-4 py-1.5 text-body"
-              data-testid="what-if"
-            >
-              <span>
-                What if it must carry {mbpsText(scaled.needToFarMbps ?? 0)} there and {mbpsText(scaled.needToNearMbps ?? 0)} back? Not
-                saved.
-              </span>
-              <button
-                type="button"
-                className="press"
-                onClick={() => {
-                  record.change({ needToFarMbps: scaled.needToFarMbps, needToNearMbps: scaled.needToNearMbps });
-                  setWhatIf(1);
-                }}
-              >
-                Make it the need
-              </button>
-              <button type="button" className="press" onClick={() => setWhatIf(1)}>
-                Back to {mbpsText(needMbps)}
-              </button>
-            </p>
-          )}
           <ScrollRegion label="What is left and what is not" className="flex-1">
             {!needed ? (
               <NoNeed jobId={jobId} nearName={near.name} farName={far.name} take={record.change} />
@@ -370,6 +337,7 @@ export const RackOpen = ({
           units={units}
           take={take}
           sketch={sketch}
+          lay={lay}
         />
       )}
       {elsewhere !== null && chosen !== null && whole !== undefined && (

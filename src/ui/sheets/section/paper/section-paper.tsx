@@ -91,6 +91,7 @@ const DrawnPage = (p: SectionPaperProps) => {
           clearsFrom={p.clearsFrom}
           settled={{ nearAglM: plan.near.mountAglM, farAglM: plan.far.mountAglM }}
           ghost={null}
+          zones={[]}
           onBegin={nothing}
           onEnd={nothing}
           onMount={nothing}
