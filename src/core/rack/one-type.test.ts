@@ -7,7 +7,7 @@ import type { Unit } from "./types";
 const unit = (key: string): Unit => ({
   key,
   name: key,
-  radio: { ...radio, id: key },
+  radio: radio({ id: key }),
   antenna: null,
   faceCm: 20,
   priceEur: null,

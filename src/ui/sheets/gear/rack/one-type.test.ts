@@ -10,7 +10,7 @@ import { oneTypeHolds, oneTypeWords } from "./one-type-words";
 import type { OtherLink } from "./other-links";
 
 type Found = Serving & { readonly drawn: boolean };
-const unit = (key: string) => ({ key, name: key, radio: { ...radio, id: key }, antenna: null, faceCm: 20, priceEur: null, poleMm: null });
+const unit = (key: string) => ({ key, name: key, radio: radio({ id: key }), antenna: null, faceCm: 20, priceEur: null, poleMm: null });
 const found = (key: string, priceEur: number | null, drawn = true): Found => ({
   pair: { key: `${key}|${key}`, near: unit(key), far: unit(key) },
   priceEur,
