@@ -1,4 +1,5 @@
 export {
+  type Access,
   type AirtimeResult,
   accessOf,
   frameRatios,

@@ -1,0 +1,250 @@
+/*
+ * Which sectors on one mast take in all remotes: exact over a raster of axes by 1 degree and tilts by half a degree. The fewest
+ * sectors first, then the greatest worst margin, then the lower price, then the lower axis (ours).
+ */
+import { offBy, type SectorAim } from "./beam";
+
+export const AXIS_STEP_DEG = 1;
+export const TILT_STEP_DEG = 0.5;
+const AXES = 360 / AXIS_STEP_DEG;
+
+export interface RemotePlace {
+  /** From the hub, degrees from true north, and up positive. */
+  readonly bearingDeg: number;
+  readonly elevationDeg: number;
+}
+
+/** A radio with an antenna that could stand there. */
+export interface SectorChoice {
+  readonly id: string;
+  readonly priceEur: number | null;
+  /** Level below the peak, dB. */
+  readonly relativeDb: (azimuthOffDeg: number, elevationOffDeg: number) => number;
+  /** For each remote on its axis: what is left above the rung that its need takes, dB, the worse way. */
+  readonly marginDb: readonly number[];
+  /** For each remote: of all the air what its need takes on that rung. */
+  readonly airShare: readonly number[];
+}
+
+export interface FoundSector extends SectorAim {
+  readonly choice: number;
+  readonly remotes: readonly number[];
+}
+
+export interface FoundSectors {
+  readonly sectors: readonly FoundSector[];
+  readonly worstDb: number;
+  /** Remotes that no such set takes in, fewest of them. */
+  readonly leftOver: readonly number[];
+}
+
+export interface SearchLimits {
+  readonly mostSectors: number;
+  /** Of all the air of each sector. */
+  readonly mayUse: number;
+  readonly tiltFromDeg: number;
+  readonly tiltToDeg: number;
+}
+
+const MOST_REMOTES = 24;
+const SAME_DB = 1e-6;
+
+/** All places on the raster where a choice could look, each with the margin of every remote. */
+interface Raster {
+  readonly count: number;
+  readonly margins: Float64Array;
+  readonly choice: Uint16Array;
+  readonly axis: Uint16Array;
+  readonly tilt: Float64Array;
+}
+
+const rasterOf = (remotes: readonly RemotePlace[], choices: readonly SectorChoice[], limits: SearchLimits): Raster => {
+  const n = remotes.length;
+  const tilts: number[] = [];
+  for (let t = limits.tiltFromDeg; t <= limits.tiltToDeg + 1e-9; t += TILT_STEP_DEG) tilts.push(t);
+  const most = choices.length * tilts.length * AXES;
+  const raster = {
+    margins: new Float64Array(most * n),
+    choice: new Uint16Array(most),
+    axis: new Uint16Array(most),
+    tilt: new Float64Array(most),
+  };
+  let count = 0;
+  const off = new Float64Array(AXES * n);
+  for (let axis = 0; axis < AXES; axis++)
+    for (let i = 0; i < n; i++) off[axis * n + i] = offBy(axis * AXIS_STEP_DEG, remotes[i]!.bearingDeg);
+  for (let j = 0; j < choices.length; j++) {
+    const { relativeDb, marginDb } = choices[j]!;
+    for (const tilt of tilts) {
+      for (let axis = 0; axis < AXES; axis++) {
+        let any = false;
+        for (let i = 0; i < n; i++) {
+          const margin =
+            marginDb[i]! < 0 ? Number.NEGATIVE_INFINITY : marginDb[i]! + relativeDb(off[axis * n + i]!, remotes[i]!.elevationDeg - tilt);
+          raster.margins[count * n + i] = margin;
+          if (margin >= 0) any = true;
+        }
+        if (!any) continue;
+        raster.choice[count] = j;
+        raster.axis[count] = axis;
+        raster.tilt[count] = tilt;
+        count += 1;
+      }
+    }
+  }
+  return { count, ...raster };
+};
+
+interface Cover {
+  readonly mask: number;
+  readonly at: number;
+}
+
+/** What each place takes in at a margin, each set once by its cheapest and lowest place, and none that lies within another of one choice. */
+const coversAt = (raster: Raster, n: number, leastDb: number, choices: readonly SectorChoice[], wanted: number): Cover[] => {
+  const byMask = new Map<number, number>();
+  const price = (at: number): number => choices[raster.choice[at]!]!.priceEur ?? Number.POSITIVE_INFINITY;
+  for (let at = 0; at < raster.count; at++) {
+    let mask = 0;
+    for (let i = 0; i < n; i++) if (raster.margins[at * n + i]! >= leastDb) mask |= 1 << i;
+    mask &= wanted;
+    if (mask === 0) continue;
+    // The air that a remote takes is its choice's: sets of unlike choices are kept apart.
+    const key = raster.choice[at]! * 2 ** MOST_REMOTES + mask;
+    const before = byMask.get(key);
+    if (before === undefined || isLower(raster, at, before)) byMask.set(key, at);
+  }
+  const all = [...byMask].map(([key, at]) => ({ mask: key % 2 ** MOST_REMOTES, at }));
+  return all
+    .filter(
+      (a) => !all.some((b) => b !== a && raster.choice[b.at] === raster.choice[a.at] && (b.mask | a.mask) === b.mask && b.mask !== a.mask),
+    )
+    .sort((a, b) => price(a.at) - price(b.at) || raster.axis[a.at]! - raster.axis[b.at]!);
+};
+
+const isLower = (r: Raster, a: number, b: number): boolean =>
+  r.axis[a]! < r.axis[b]! || (r.axis[a]! === r.axis[b]! && Math.abs(r.tilt[a]!) < Math.abs(r.tilt[b]!));
+
+/** Shares out remotes that several sectors take in, so that each sector's air is enough; null where it cannot be. */
+const sharedOut = (
+  covers: readonly Cover[],
+  wanted: number,
+  shareOf: (at: number, i: number) => number,
+  mayUse: number,
+): number[] | null => {
+  const used = covers.map(() => 0);
+  const of: number[] = [];
+  const open: number[] = [];
+  for (let i = 0; i < MOST_REMOTES; i++) if ((wanted & (1 << i)) !== 0) open.push(i);
+  const place = (k: number): boolean => {
+    if (k === open.length) return true;
+    const i = open[k]!;
+    for (let s = 0; s < covers.length; s++) {
+      if ((covers[s]!.mask & (1 << i)) === 0) continue;
+      const share = shareOf(covers[s]!.at, i);
+      if (used[s]! + share > mayUse + 1e-9) continue;
+      used[s] = used[s]! + share;
+      of[i] = s;
+      if (place(k + 1)) return true;
+      used[s] = used[s]! - share;
+    }
+    return false;
+  };
+  return place(0) ? of : null;
+};
+
+/** The first set of at most so many covers, in their order, that takes in all that is wanted and whose air is enough. */
+const coveredBy = (
+  covers: readonly Cover[],
+  wanted: number,
+  most: number,
+  isEnough: (chosen: readonly Cover[]) => boolean,
+): readonly Cover[] | null => {
+  const chosen: Cover[] = [];
+  const go = (left: number, from: number): boolean => {
+    if (left === 0 && isEnough(chosen)) return true;
+    if (chosen.length === most) return false;
+    if (left !== 0) {
+      const next = left & -left;
+      for (const c of covers) {
+        if ((c.mask & next) === 0) continue;
+        chosen.push(c);
+        if (go(left & ~c.mask, 0)) return true;
+        chosen.pop();
+      }
+      return false;
+    }
+    // All are taken in, but the air of one is not enough: a further sector may take some of them over.
+    for (let k = from; k < covers.length; k++) {
+      chosen.push(covers[k]!);
+      if (go(0, k)) return true;
+      chosen.pop();
+    }
+    return false;
+  };
+  return go(wanted, 0) ? [...chosen] : null;
+};
+
+const indices = (mask: number): number[] => Array.from({ length: MOST_REMOTES }, (_, i) => i).filter((i) => (mask & (1 << i)) !== 0);
+
+/** Every way of leaving so many of a set out. */
+function* without(all: readonly number[], count: number, from = 0): Generator<number[]> {
+  if (count === 0) {
+    yield [];
+    return;
+  }
+  for (let i = from; i <= all.length - count; i++) for (const rest of without(all, count - 1, i + 1)) yield [all[i]!, ...rest];
+}
+
+/**
+ * The fewest sectors that take in all remotes with their need kept, the air of each enough; of those the set whose worst margin
+ * is greatest. Remotes that no such set takes in are left over, as few as can be.
+ * @throws RangeError for more than 24 remotes.
+ */
+export const findSectors = (remotes: readonly RemotePlace[], choices: readonly SectorChoice[], limits: SearchLimits): FoundSectors => {
+  const n = remotes.length;
+  if (n > MOST_REMOTES) throw new RangeError(`${n} remotes are more than ${MOST_REMOTES}`);
+  const raster = rasterOf(remotes, choices, limits);
+  const shareOf = (at: number, i: number): number => choices[raster.choice[at]!]!.airShare[i]!;
+  const everyMask = n === 0 ? 0 : 2 ** n - 1;
+  const at0 = coversAt(raster, n, 0, choices, everyMask);
+  const reachable = at0.reduce(
+    (mask, c) => mask | indices(c.mask).reduce((m, i) => (shareOf(c.at, i) <= limits.mayUse ? m | (1 << i) : m), 0),
+    0,
+  );
+  const solve = (covers: readonly Cover[], wanted: number, most: number): readonly Cover[] | null =>
+    coveredBy(covers, wanted, most, (chosen) => sharedOut(chosen, wanted, shareOf, limits.mayUse) !== null);
+  const most = Math.min(limits.mostSectors, Math.max(1, n));
+  let wanted = reachable;
+  search: for (let drop = 0; drop <= n; drop++) {
+    for (const out of without(indices(reachable), drop)) {
+      wanted = out.reduce((m, i) => m & ~(1 << i), reachable);
+      if (wanted === 0 || solve(at0, wanted, most) !== null) break search;
+    }
+  }
+  const leftOver = indices(everyMask & ~wanted);
+  if (wanted === 0) return { sectors: [], worstDb: Number.NEGATIVE_INFINITY, leftOver };
+  let count = 1;
+  while (solve(at0, wanted, count) === null) count += 1;
+
+  // The greatest worst margin is one of the margins there are: found by halving among them.
+  const levels = [...new Set(raster.margins.subarray(0, raster.count * n).filter((m) => m >= 0))].sort((a, b) => a - b);
+  let [low, high] = [0, levels.length - 1];
+  while (low < high) {
+    const mid = Math.ceil((low + high) / 2);
+    if (solve(coversAt(raster, n, levels[mid]! - SAME_DB, choices, wanted), wanted, count) !== null) low = mid;
+    else high = mid - 1;
+  }
+  const worstDb = levels[low]!;
+  const chosen = solve(coversAt(raster, n, worstDb - SAME_DB, choices, wanted), wanted, count)!;
+  const of = sharedOut(chosen, wanted, shareOf, limits.mayUse)!;
+  const sectors = chosen.map(
+    ({ at }, s): FoundSector => ({
+      choice: raster.choice[at]!,
+      azimuthDeg: raster.axis[at]! * AXIS_STEP_DEG,
+      tiltDeg: raster.tilt[at]!,
+      remotes: indices(wanted).filter((i) => of[i] === s),
+    }),
+  );
+  return { sectors: sectors.sort((a, b) => a.azimuthDeg - b.azimuthDeg), worstDb, leftOver };
+};
