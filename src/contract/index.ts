@@ -1,6 +1,7 @@
 export * from "./brief";
 export * from "./errors";
 export * from "./ground";
+export * from "./hub";
 export * from "./kind";
 export * from "./limits";
 export { isProblem, mountPosition, planOf, profileFromDto } from "./plan";

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { briefSchema } from "./brief";
 import { basemapFieldsSchema, featureFieldsSchema, obstacleFaults, obstacleRowSchema, photoFieldsSchema } from "./ground";
+import { hubFaults, hubSchema } from "./hub";
 import { type Kind, kind, NO_FIXED, ROLES } from "./kind";
 import { limitsSchema } from "./limits";
 import { designFieldsSchema, groundToldSchema, jobFieldsSchema, siteFieldsSchema, uuid } from "./schemas";
@@ -89,6 +90,18 @@ const limits = kind({
   kept: "document",
 });
 
+const hub = kind({
+  ...TOLD.hub,
+  fields: hubSchema,
+  fixed: z.object({ siteId: uuid }),
+  check: hubFaults,
+  refs: { siteId: "site" },
+  bundle: { file: "hubs.json", form: "list" },
+  stale: "nothing",
+  seenBy: CREWS,
+  kept: "document",
+});
+
 const obstacle = kind({
   ...TOLD.obstacle,
   fields: obstacleRowSchema,
@@ -137,7 +150,7 @@ const basemap = kind({
 });
 
 /** In the order in which rows can be written: what others name comes first. */
-export const RECORDS = { job, brief, site, link, design, limits, obstacle, feature, photo, basemap } as const;
+export const RECORDS = { job, brief, site, link, design, limits, hub, obstacle, feature, photo, basemap } as const;
 
 /** Of an object without fields nothing, where Zod would say that it has none of any name. */
 type Of<S extends z.ZodObject, Side extends "input" | "output"> = keyof S["shape"] extends never

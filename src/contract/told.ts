@@ -186,6 +186,22 @@ export const TOLD = {
       },
     },
   },
+  hub: {
+    parent: "job",
+    many: true,
+    route: "hubs",
+    words: {
+      one: "hub",
+      many: "hubs",
+      fields: {
+        name: "name",
+        grant: "asking before each burst",
+        hearEachOther: "remotes that hear each other",
+        sectors: "sectors",
+        remotes: "remotes",
+      },
+    },
+  },
   obstacle: {
     parent: "job",
     many: true,

@@ -327,3 +327,4 @@ export interface UndoneDto {
 
 export type BriefDto = RowOf<"brief">;
 export type LimitsDto = RowOf<"limits">;
+export type HubDto = RowOf<"hub">;

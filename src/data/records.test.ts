@@ -145,6 +145,11 @@ const SAMPLES: Readonly<Record<KindName | "toy", Sample>> = {
   job: { input: () => ({}), patch: { tideRangeM: 2.5 }, other: { tideRangeM: 3 } },
   brief: { input: () => ({}), patch: { customer: "Kelp Works" }, other: { customer: "Others" } },
   limits: { input: () => ({}), patch: { priceMost: 400 }, other: { priceMost: 300 } },
+  hub: {
+    input: ({ siteId }) => ({ siteId, name: "Mast" }),
+    patch: { name: "High mast" },
+    other: { name: "Low mast" },
+  },
   site: { input: () => ({ name: "Shed", latDeg: 43.02, lonDeg: -33, mountAglM: 5 }), patch: { mountAglM: 7.5 }, other: { mountAglM: 8 } },
   link: {
     input: async ({ job, siteId }) => ({

@@ -1,0 +1,64 @@
+import { z } from "zod";
+import { LEAST_POWER_DBM, MOST_POWER_DBM } from "../core/link";
+
+/*
+ * A hub: one mast from which several links go, with its sectors. What a sector is set to stands here once; the designs of the
+ * links that hang on it follow in the same step.
+ */
+
+const key = z.string().min(1).max(40);
+const id = z.string().min(1).max(64);
+const power = z
+  .number("the power must be a number")
+  .min(LEAST_POWER_DBM, `the power must be ${LEAST_POWER_DBM} dBm or above`)
+  .max(MOST_POWER_DBM, `the power must be ${MOST_POWER_DBM} dBm or less`);
+
+export const sectorSchema = z.object({
+  id: key,
+  radioId: id,
+  antennaId: id.nullable().default(null),
+  azimuthDeg: z
+    .number("the azimuth must be a number")
+    .min(0, "the azimuth must be 0° or above")
+    .max(360, "the azimuth must be 360° or less"),
+  tiltDeg: z.number("the tilt must be a number").min(-90, "the tilt must be -90° or above").max(90, "the tilt must be 90° or less"),
+  centreMhz: z.number("the channel must be a number").min(1000, "the channel must be 1000 MHz or above").max(350_000),
+  widthMhz: z.number("the width must be a number").gt(0, "the width must be above 0").max(10_000),
+  powerDbm: power,
+  /** Part of each frame for the way to the remotes; null: both ways share all of it. */
+  frameShareToRemotes: z.number().min(0).max(1).nullable().default(null),
+});
+
+export const MOST_SECTORS = 8;
+export const MOST_REMOTES = 60;
+
+export const hubSchema = z.object({
+  name: z.string().trim().max(80, "the name must be 80 letters or fewer").default(""),
+  /** Remotes ask before each burst and are granted it. */
+  grant: z.boolean().default(true),
+  /** Null: nobody has looked. */
+  hearEachOther: z.boolean().nullable().default(null),
+  sectors: z.array(sectorSchema).max(MOST_SECTORS, `a hub has at most ${MOST_SECTORS} sectors`).default([]),
+  remotes: z
+    .array(z.object({ linkId: z.uuid(), sectorId: key }))
+    .max(MOST_REMOTES, `a hub has at most ${MOST_REMOTES} remotes`)
+    .default([]),
+});
+
+export type HubFields = z.infer<typeof hubSchema>;
+export type HubSector = z.infer<typeof sectorSchema>;
+
+/** Every remote hangs on a sector that there is, and on one only. */
+export const hubFaults = ({ sectors, remotes }: HubFields): { path: string; message: string }[] => {
+  const ids = new Set(sectors.map((s) => s.id));
+  const links = new Set<string>();
+  return [
+    ...(ids.size < sectors.length ? [{ path: "sectors", message: "two sectors have one name" }] : []),
+    ...remotes.flatMap(({ linkId, sectorId }, i) => {
+      if (!ids.has(sectorId)) return [{ path: `remotes.${i}.sectorId`, message: "names a sector that the hub lacks" }];
+      if (links.has(linkId)) return [{ path: `remotes.${i}.linkId`, message: "hangs on the hub already" }];
+      links.add(linkId);
+      return [];
+    }),
+  ];
+};
