@@ -9,6 +9,7 @@ export const ERROR_CODES = [
   "same-ends",
   "link-length",
   "site-in-use",
+  "hub-remote",
   "site-gone",
   "design-in-force",
   "append-only",

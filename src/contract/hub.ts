@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { LEAST_POWER_DBM, MOST_POWER_DBM } from "../core/link";
+import type { DesignFields } from "./schemas";
 
 /*
  * A hub: one mast from which several links go, with its sectors. What a sector is set to stands here once; the designs of the
@@ -34,6 +35,12 @@ export const MOST_REMOTES = 60;
 
 export const hubSchema = z.object({
   name: z.string().trim().max(80, "the name must be 80 letters or fewer").default(""),
+  /** Where on its site it stands: a mounting point, or the site's own mount, and how high. */
+  mountId: z.string().max(40).nullable().default(null),
+  mountAglM: z
+    .number("the mount height must be a number")
+    .min(0, "the mount height must be 0 m or above")
+    .max(500, "the mount height must be 500 m or less"),
   /** Remotes ask before each burst and are granted it. */
   grant: z.boolean().default(true),
   /** Null: nobody has looked. */
@@ -61,4 +68,21 @@ export const hubFaults = ({ sectors, remotes }: HubFields): { path: string; mess
       return [];
     }),
   ];
+};
+
+/** What a hub and one of its sectors set of the design of a link that hangs on it. */
+export const designUnder = (hub: Pick<HubFields, "mountId" | "mountAglM">, s: HubSector, hubIsNear: boolean): Partial<DesignFields> => {
+  const end = hubIsNear ? ("near" as const) : ("far" as const);
+  return {
+    [`${end}MountId`]: hub.mountId,
+    [`${end}MountAglM`]: hub.mountAglM,
+    [`${end}RadioId`]: s.radioId,
+    [`${end}AntennaId`]: s.antennaId,
+    [`${end}AimAzimuthDeg`]: s.azimuthDeg,
+    [`${end}AimTiltDeg`]: s.tiltDeg,
+    [`${end}PowerDbm`]: s.powerDbm,
+    centreMhz: s.centreMhz,
+    widthMhz: s.widthMhz,
+    frameShareToFar: s.frameShareToRemotes === null ? null : hubIsNear ? s.frameShareToRemotes : 1 - s.frameShareToRemotes,
+  };
 };

@@ -306,13 +306,6 @@ export const takeSchema = z.object({
     .max(500, "at most 500 designs at once"),
 });
 
-/** A hub changed with the designs of the links that hang on it. */
-export const setHubSchema = z.object({
-  version: z.number("the version is missing").int().min(1),
-  fields: z.looseObject({}),
-  designs: takeSchema.shape.designs.element.array().max(500, "at most 500 designs at once"),
-});
-
 export const boxSchema = z
   .object({
     westDeg: z.coerce.number().pipe(lonDeg),

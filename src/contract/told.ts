@@ -195,6 +195,8 @@ export const TOLD = {
       many: "hubs",
       fields: {
         name: "name",
+        mountId: "mounting point",
+        mountAglM: "mount height",
         grant: "asking before each burst",
         hearEachOther: "remotes that hear each other",
         sectors: "sectors",

@@ -146,7 +146,7 @@ const SAMPLES: Readonly<Record<KindName | "toy", Sample>> = {
   brief: { input: () => ({}), patch: { customer: "Kelp Works" }, other: { customer: "Others" } },
   limits: { input: () => ({}), patch: { priceMost: 400 }, other: { priceMost: 300 } },
   hub: {
-    input: ({ siteId }) => ({ siteId, name: "Mast" }),
+    input: ({ siteId }) => ({ siteId, name: "Mast", mountAglM: 12 }),
     patch: { name: "High mast" },
     other: { name: "Low mast" },
   },

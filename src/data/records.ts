@@ -3,7 +3,7 @@ import { sql } from "drizzle-orm";
 import { deepEqual } from "fast-equals";
 import { z } from "zod";
 import { type FieldsOf, type InputOf, type Kind, type KindName, kindOf, patchOf, type RowOf, visibleTo } from "../contract";
-import { mayTouch, roleNow } from "./actor";
+import { asOneStep, mayTouch, roleNow } from "./actor";
 import { recordChange, type Tx } from "./changes";
 import { NotFound, Refused, VersionClash } from "./clash";
 import type { Db } from "./client";
@@ -195,12 +195,24 @@ const patchOnly = async (tx: Tx, jobId: string, kind: string, version: number, f
 
 export const openDoor = (tx: Tx, jobId: string): Door => {
   const as = <K extends KindName>(kind: K, row: Kept): RowOf<K> => told(kind, row) as unknown as RowOf<K>;
+  /** What of other records follows one belongs to the same step. */
+  const withFollowers = <K extends KindName>(kind: K, work: () => Promise<Kept>): Promise<RowOf<K>> => {
+    const { followed } = rulesOf(kind);
+    if (followed === undefined) return work().then((row) => as(kind, row));
+    return asOneStep(async () => {
+      const row = await work();
+      await followed(tx, row, (other, id, version, fields) => patch(tx, jobId, other, id, version, { ...fields }));
+      return as(kind, row);
+    });
+  };
   return {
     tx,
     jobId,
-    create: async (kind, input, more) => as(kind, await create(tx, jobId, kind, input as Values, more)),
-    patch: async (kind, id, version, fields) =>
-      as(kind, await (kindOf(kind).many ? patch(tx, jobId, kind, id, version, fields) : patchOnly(tx, jobId, kind, version, fields))),
+    create: (kind, input, more) => withFollowers(kind, () => create(tx, jobId, kind, input as Values, more)),
+    patch: (kind, id, version, fields) =>
+      withFollowers(kind, () =>
+        kindOf(kind).many ? patch(tx, jobId, kind, id, version, fields) : patchOnly(tx, jobId, kind, version, fields),
+      ),
     take: async (kind, id, version) => as(kind, await put(tx, jobId, kind, id, version, true)),
     bring: async (kind, id, version) => as(kind, await put(tx, jobId, kind, id, version, false)),
   };

@@ -1,4 +1,5 @@
 import { and, eq, inArray, isNull, or, sql } from "drizzle-orm";
+import { designUnder, type HubFields } from "../contract";
 import { inverse } from "../core/geo";
 import { LONGEST_LINK_M, SHORTEST_LINK_M } from "../core/link";
 import type { Tx } from "./changes";
@@ -21,6 +22,12 @@ export interface Rules {
   /** Before it is taken away. @param undoing the making of it is taken back, with all that was made in the same step. */
   readonly take?: (tx: Tx, row: Kept, undoing: boolean) => Promise<void>;
   readonly bring?: (tx: Tx, row: Kept) => Promise<void>;
+  /** After it was made or changed: what of other records follows it, in the same step. */
+  readonly followed?: (
+    tx: Tx,
+    row: Kept,
+    change: (kind: string, id: string, version: number, fields: Values) => Promise<unknown>,
+  ) => Promise<void>;
 }
 
 /** Two sites closer than this are one spot. */
@@ -154,11 +161,65 @@ const jobRules: Rules = {
   },
 };
 
+/** Links of a hub that are there, each with its design in force. */
+const remotesOf = (tx: Tx, row: { readonly jobId: string; readonly values: Values }) => {
+  const remotes = row.values.remotes as HubFields["remotes"];
+  return remotes.length === 0
+    ? Promise.resolve([])
+    : tx
+        .select({
+          linkId: link.id,
+          number: link.number,
+          nearSiteId: link.nearSiteId,
+          farSiteId: link.farSiteId,
+          designId: design.id,
+          version: design.version,
+        })
+        .from(link)
+        .innerJoin(design, and(eq(design.linkId, link.id), eq(design.chosen, true), isNull(design.deletedAt)))
+        .where(
+          and(
+            inArray(
+              link.id,
+              remotes.map((r) => r.linkId),
+            ),
+            eq(link.jobId, row.jobId),
+            isNull(link.deletedAt),
+          ),
+        );
+};
+
+const refuseForeignRemotes = async (tx: Tx, jobId: string, values: Values): Promise<void> => {
+  const [elsewhere] = (await remotesOf(tx, { jobId, values })).filter(
+    (l) => l.nearSiteId !== values.siteId && l.farSiteId !== values.siteId,
+  );
+  if (elsewhere !== undefined) throw new Refused("hub-remote", "remotes", { link: elsewhere.number });
+};
+
+const hubRules: Rules = {
+  create: async (tx, jobId, values) => {
+    await refuseForeignRemotes(tx, jobId, values);
+    return undefined;
+  },
+  patch: (tx, row, after) => refuseForeignRemotes(tx, row.jobId, after),
+  // What a sector is set to, every link that hangs on it is set to.
+  followed: async (tx, row, change) => {
+    const hub = row.values as unknown as HubFields;
+    const { sectors, remotes } = hub;
+    for (const of of await remotesOf(tx, row)) {
+      const sector = sectors.find((s) => s.id === remotes.find((r) => r.linkId === of.linkId)?.sectorId);
+      if (sector !== undefined)
+        await change("design", of.designId, of.version, designUnder(hub, sector, of.nearSiteId === row.values.siteId));
+    }
+  },
+};
+
 const RULES: Readonly<Record<string, Rules>> = {
   site: siteRules,
   link: linkRules,
   design: designRules,
   photo: photoRules,
+  hub: hubRules,
   basemap: basemapRules,
   job: jobRules,
 };

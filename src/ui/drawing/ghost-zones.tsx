@@ -11,7 +11,7 @@ export interface GhostZone {
 }
 
 /** Zones of wavelengths this near are one line on the drawing. */
-const SAME_WITHIN = 0.08;
+const SAME_WITHIN = 0.2;
 
 /** Zones that differ from the one that is drawn, those of one band as one with all their names. */
 export const zonesBeside = (ray: Ray, others: readonly { readonly name: string; readonly wavelengthM: number }[]): GhostZone[] => {

@@ -18,6 +18,7 @@ const SENTENCES: Readonly<Record<ErrorCode, (error: ErrorBody, v: Values, units:
   "same-ends": (_error, v) => `A link needs two different sites; both ends are ${v.name}.`,
   "link-length": (_error, v, units) =>
     `These sites are ${distanceText(units, Number(v.distanceM))} apart; a link may be ${distanceText(units, Number(v.leastM))} to ${distanceText(units, Number(v.mostM))} long.`,
+  "hub-remote": (_error, v) => `Link ${v.link} does not end at this hub's site.`,
   "site-in-use": (_error, v) => `${v.name} still carries link ${v.link}; take the link away first.`,
   "site-gone": (_error, v) => `${v.name} was taken away; bring it back first.`,
   "design-in-force": () => "This link has a design in force already.",
