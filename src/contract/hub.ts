@@ -18,11 +18,17 @@ export const sectorSchema = z.object({
   id: key,
   radioId: id,
   antennaId: id.nullable().default(null),
+  /** Null, both: it looks at its one remote, as a pair does. */
   azimuthDeg: z
     .number("the azimuth must be a number")
     .min(0, "the azimuth must be 0° or above")
-    .max(360, "the azimuth must be 360° or less"),
-  tiltDeg: z.number("the tilt must be a number").min(-90, "the tilt must be -90° or above").max(90, "the tilt must be 90° or less"),
+    .max(360, "the azimuth must be 360° or less")
+    .nullable(),
+  tiltDeg: z
+    .number("the tilt must be a number")
+    .min(-90, "the tilt must be -90° or above")
+    .max(90, "the tilt must be 90° or less")
+    .nullable(),
   centreMhz: z.number("the channel must be a number").min(1000, "the channel must be 1000 MHz or above").max(350_000),
   widthMhz: z.number("the width must be a number").gt(0, "the width must be above 0").max(10_000),
   powerDbm: power,

@@ -8,6 +8,7 @@ import type {
   FeatureDto,
   HardwareDto,
   HistoryDto,
+  HubDto,
   ImportDto,
   JobBundle,
   JobSummary,
@@ -37,6 +38,7 @@ export const keys = {
   brief: (id: string) => ["brief", id] as const,
   photos: (id: string) => ["photos", id] as const,
   limits: (id: string) => ["limits", id] as const,
+  hubs: (id: string) => ["hubs", id] as const,
   basemap: (id: string) => ["basemap", id] as const,
 };
 
@@ -106,6 +108,8 @@ export const useBrief = (id: string) =>
   useQuery({ queryKey: keys.brief(id), queryFn: ({ signal }) => getJson<BriefDto>(`/api/jobs/${id}/brief`, signal) });
 export const useLimits = (id: string) =>
   useQuery({ queryKey: keys.limits(id), queryFn: ({ signal }) => getJson<LimitsDto>(`/api/jobs/${id}/limits`, signal) });
+export const useHubs = (id: string) =>
+  useQuery({ queryKey: keys.hubs(id), queryFn: ({ signal }) => getJson<HubDto[]>(`/api/jobs/${id}/hubs`, signal) });
 export const usePhotos = (id: string) =>
   useQuery({ queryKey: keys.photos(id), queryFn: ({ signal }) => getJson<PhotoDto[]>(`/api/jobs/${id}/photos`, signal) });
 /** Named ground around some places of a job. */
@@ -151,6 +155,7 @@ export const useRefresh = (): ((jobId: string) => Promise<void>) => {
         client.invalidateQueries({ queryKey: keys.brief(jobId) }),
         client.invalidateQueries({ queryKey: keys.photos(jobId) }),
         client.invalidateQueries({ queryKey: keys.limits(jobId) }),
+        client.invalidateQueries({ queryKey: keys.hubs(jobId) }),
         client.invalidateQueries({ queryKey: keys.basemap(jobId) }),
       ]);
     },

@@ -101,6 +101,18 @@ export const SHEETS = {
       { keys: "Tab", does: "Next field" },
     ],
   },
+  hub: {
+    number: "05",
+    name: "Hub",
+    reads: ["hub", "design", "site", "link", "job"],
+    href: (f) => (f.links.length < 2 ? null : `/jobs/${f.jobId}/hub`),
+    judge: () => "open",
+    keys: [
+      { keys: "Arrows", does: "Turn or tilt by half a degree; with Shift by five" },
+      { keys: "[ and ]", does: "The sector before, the next" },
+      { keys: "Enter", does: "Turn the cut to a remote" },
+    ],
+  },
 } as const satisfies Readonly<Record<string, SheetDef>>;
 
 export type SheetKey = keyof typeof SHEETS;

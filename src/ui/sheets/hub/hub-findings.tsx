@@ -1,0 +1,109 @@
+"use client";
+import Link from "next/link";
+import { useMemo } from "react";
+import type { JudgedRemote } from "@/core/hub";
+import { ScrollRegion } from "../../controls/scroll-region";
+import { VerdictMark } from "../../marks/verdict-mark";
+import { rateText } from "../../wording/gear";
+import { dbText, figure } from "../../wording/numbers";
+import { VERDICT_WORD } from "../../wording/verdicts";
+import { turnedBest } from "./hub-judge";
+import { sectorName } from "./hub-start";
+import type { OpenHub } from "./use-open-hub";
+
+const WHERE = { in: "in", under: "under", over: "over", beside: "beside" } as const;
+
+/** What is found of one remote, in a sentence; null when nothing is. */
+export const remoteSentence = (r: JudgedRemote, sector: string): string | null => {
+  const place =
+    r.place.where === "in"
+      ? ""
+      : `lies ${figure(r.place.byDeg, 1)}° ${WHERE[r.place.where]} the ${sector} beam, which takes ${dbText(-r.place.lossDb)}`;
+  const need = (r.kept?.toFar.needMbps ?? 0) + (r.kept?.toNear.needMbps ?? 0);
+  if (r.kept === null) return `${r.name}: its radios make no link with this sector.`;
+  if (r.service === "short")
+    return `${r.name} ${place === "" ? "" : `${place}. It `}keeps ${rateText(r.kept.multiple * need)} of the ${rateText(need)} Mbps that it asks.`;
+  if (r.service === "tight") return `${r.name} ${place}. It holds all the same, on a side lobe that nobody promises.`;
+  if (r.clearance !== "clear") return `${r.name}: the path itself is ${VERDICT_WORD[r.clearance].toLowerCase()}.`;
+  return place === "" ? null : `${r.name} ${place}, and holds.`;
+};
+
+/** What is wrong with the hub and what mends it: the worst first. */
+export const HubFindings = ({ open }: { open: OpenHub }) => {
+  const { judged, fields, sector, changeSector, jobId, drag } = open;
+  const pattern = judged.patterns[sector] ?? null;
+  const own = judged.sectors[sector] ?? null;
+  const remotes = judged.remotes[sector];
+  // Looked for when nothing moves: it tries every axis and tilt.
+  const best = useMemo(
+    () =>
+      drag || pattern === null || own === null || remotes === undefined || remotes.length === 0
+        ? null
+        : turnedBest(remotes, pattern, own.air.mayUse),
+    [drag, pattern, own, remotes],
+  );
+  const s = fields.sectors[sector];
+  const all = judged.sectors.flatMap((j, i) =>
+    j === null ? [] : j.remotes.map((r) => ({ r, i, words: remoteSentence(r, sectorName(fields.sectors[i]!, fields.sectors)) })),
+  );
+  const found = all.filter((x) => x.words !== null).sort((a, b) => order(b.r) - order(a.r));
+  const turns =
+    best !== null &&
+    s !== undefined &&
+    (Math.abs(best.azimuthDeg - (s.azimuthDeg ?? best.azimuthDeg)) > 0.01 || Math.abs(best.tiltDeg - (s.tiltDeg ?? best.tiltDeg)) > 0.01);
+  const leftNames = best === null || remotes === undefined ? [] : best.found.leftOver.map((i) => remotes[i]!.name);
+  return (
+    <ScrollRegion label="Findings" className="beside border-l border-ink px-3.5 py-2.5 text-line">
+      <h2 className="m-0 border-b border-ink pb-1.5 text-body font-bold">Findings</h2>
+      {found.length === 0 && judged.unjudged.length === 0 && (
+        <p className="m-0 mt-2">Every remote lies in the beam and keeps what it asks.</p>
+      )}
+      {found.map(({ r, words }) => (
+        <div key={r.linkId} className="mt-2.5 border-b border-rule pb-2">
+          <div className="flex items-center gap-1.5 font-bold">
+            <VerdictMark verdict={r.verdict} a={8} />
+            <span className={`v-${r.verdict}`}>{VERDICT_WORD[r.verdict]}</span>
+          </div>
+          <p className="m-0 mt-0.5">{words}</p>
+          <p className="m-0 mt-1 flex flex-wrap gap-x-3">
+            <button type="button" className="press text-line" onClick={() => open.chooseRemote(r.linkId)}>
+              Look at it
+            </button>
+            <Link className="press text-line" href={`/jobs/${jobId}/gear/${r.linkId}`}>
+              A pair of its own
+            </Link>
+          </p>
+        </div>
+      ))}
+      {judged.unjudged.length > 0 && (
+        <p className="m-0 mt-2.5">
+          {judged.unjudged.length} {judged.unjudged.length === 1 ? "link is" : "links are"} not judged: a path is still being sampled, or a
+          radio is not in the catalogue any more.
+        </p>
+      )}
+      {turns && (
+        <div className="mt-2.5" data-testid="turn">
+          <button
+            type="button"
+            className="main-action w-full text-left"
+            onClick={() => changeSector(sector, { azimuthDeg: best.azimuthDeg, tiltDeg: best.tiltDeg })}
+          >
+            Turn it to {figure(best.azimuthDeg)}°, tilt {figure(best.tiltDeg, 1)}°
+          </button>
+          <p className="cap m-0 mt-1">
+            Of all axes by 1° and tilts by 0.5°: the worst of its remotes then has {dbText(best.found.worstDb, 1)} above what its need takes
+            {leftNames.length === 0 ? "" : `; left over: ${leftNames.join(", ")}`}.
+          </p>
+        </div>
+      )}
+      {best === null && remotes !== undefined && remotes.length > 0 && !drag && (
+        <p className="cap m-0 mt-2.5">No axis and no tilt of this sector serves any of its remotes.</p>
+      )}
+      <p className="cap m-0 mt-3">
+        Levels by the same core as a pair. The air is judged for remotes that hold; own radios against each other are not judged here.
+      </p>
+    </ScrollRegion>
+  );
+};
+
+const order = (r: JudgedRemote): number => ["clear", "tight", "unknown", "short"].indexOf(r.verdict) * 100 + r.place.byDeg;

@@ -1,0 +1,308 @@
+"use client";
+import { useState } from "react";
+import type { SectorAim } from "@/core/hub";
+import { bodyOf } from "../../api/client";
+import { useVerdicts } from "../../api/queries";
+import { ClashNotice } from "../../controls/clash-notice";
+import { NumberField } from "../../controls/number-field";
+import { TypedFigure } from "../../controls/typed-figure";
+import { TypingScope } from "../../controls/typing-scope";
+import { useKeys } from "../../controls/use-keys";
+import { useSize } from "../../drawing/use-size";
+import { Sheet } from "../../frame/sheet";
+import { UnitsButton } from "../../frame/units-button";
+import { VerdictMark } from "../../marks/verdict-mark";
+import { useJobHistory } from "../../state/job-history";
+import { errorSentence } from "../../wording/errors";
+import { figure, lengthText } from "../../wording/numbers";
+import { VERDICT_WORD } from "../../wording/verdicts";
+import { BasisCell } from "../basis/basis-cell";
+import { useJobIndex } from "../job-index";
+import { SHEETS } from "../registry";
+import { SavedCell } from "../section/saved-cell";
+import { AirStrip } from "./air-strip";
+import { CutDrawing } from "./cut-drawing";
+import { HubFindings, remoteSentence } from "./hub-findings";
+import { sectorName } from "./hub-start";
+import { PlanDrawing } from "./plan-drawing";
+import { type HubRead, useOpenHub } from "./use-open-hub";
+
+const DRAWING_PX = 316;
+const round = (deg: number): number => Math.round(deg * 10) / 10;
+
+/** A hub: which remote lies where in which beam, what the air holds, and what mends it. */
+export const HubOpen = (read: HubRead) => {
+  const open = useOpenHub(read);
+  const { job, jobId, fields, judged, sector, chosen, record, status, units, verdict, changeSector } = open;
+  const [said, setSaid] = useState<string | null>(null);
+  const [deviceMbps, setDeviceMbps] = useState(4);
+  const verdicts = useVerdicts(jobId);
+  const history = useJobHistory(
+    jobId,
+    (error) => setSaid(errorSentence(bodyOf(error), units)),
+    () => setSaid(null),
+  );
+  const index = useJobIndex(jobId, verdicts.data, null);
+  const [ref, area] = useSize<HTMLDivElement>();
+  const s = fields.sectors[sector];
+  const own = judged.sectors[sector] ?? null;
+  const name = s === undefined ? "" : sectorName(s, fields.sectors);
+  const reason =
+    judged.sectors
+      .flatMap((j, i) =>
+        j === null ? [] : j.remotes.map((r) => ({ r, words: remoteSentence(r, sectorName(fields.sectors[i]!, fields.sectors)) })),
+      )
+      .filter((x) => x.words !== null && x.r.verdict === verdict)[0]?.words ??
+    (judged.sectors.some((j) => j !== null && j.airVerdict === verdict && verdict !== "clear")
+      ? "More is asked of the air than may be used."
+      : null);
+  const needs = new Map(
+    job.links.map((l) => {
+      const [far, near] = [l.design.needToFarMbps ?? 0, l.design.needToNearMbps ?? 0];
+      return [l.id, l.nearSiteId === open.hub.siteId ? ([far, near] as const) : ([near, far] as const)];
+    }),
+  );
+  const step = (by: number): void => open.setSector((sector + by + fields.sectors.length) % Math.max(1, fields.sectors.length));
+  useKeys({ "\\[": () => step(-1), "\\]": () => step(1) });
+  const aim = judged.aims[sector] ?? { azimuthDeg: 0, tiltDeg: 0 };
+  /** What looked at its one remote is set by both angles from now on. */
+  const turn = (i: number, to: Partial<SectorAim>): void => {
+    const now = judged.aims[i]!;
+    const set = fields.sectors[i]!;
+    changeSector(i, { azimuthDeg: set.azimuthDeg ?? round(now.azimuthDeg), tiltDeg: set.tiltDeg ?? round(now.tiltDeg), ...to });
+  };
+  const half = Math.floor(area.width * 0.44);
+  const radio = open.hardware.radios.find((r) => r.id === s?.radioId);
+  return (
+    <TypingScope of={record}>
+      <Sheet
+        rows={index}
+        jobId={jobId}
+        of={SHEETS.hub}
+        undo={{ ...history, canUndo: history.canUndo || status.kind !== "saved" }}
+        actions={[{ name: "All hubs of the job", href: `/jobs/${jobId}/hub` }]}
+        strip={[
+          { label: "Job", value: job.job.name, grow: 2 },
+          {
+            label: (
+              <>
+                Hub <VerdictMark verdict={verdict} a={7} /> <span className={`font-figure v-${verdict}`}>{VERDICT_WORD[verdict]}</span>
+              </>
+            ),
+            value: open.title,
+            grow: 2.5,
+          },
+          { label: "Sheet", value: "", grow: 1 },
+          { label: "Day of visit", value: job.job.visitOn, grow: 1 },
+          { label: "Units", value: <UnitsButton />, grow: 0.9 },
+          { label: "Policy of the job", value: <BasisCell job={job.job} />, grow: 2.3 },
+          { label: "Saved", value: <SavedCell status={status} last={history.last} />, grow: 1.6 },
+        ]}
+      >
+        <div className="panes grid h-full min-h-0 grid-cols-[minmax(0,1fr)_232px] min-[1500px]:grid-cols-[minmax(0,1fr)_264px]">
+          <div ref={ref} className="flex min-h-0 min-w-0 flex-col overflow-auto">
+            <header className="flex min-h-[84px] items-start gap-4 px-4 pt-2">
+              <VerdictMark verdict={verdict} a={30} />
+              <div
+                className={`text-verdict font-verdict leading-[58px] tracking-[-0.5px] v-${verdict}`}
+                data-testid="verdict"
+                aria-live="polite"
+              >
+                {VERDICT_WORD[verdict]}
+              </div>
+              <div className="min-w-0 flex-1 border-l border-hair pl-4">
+                <h1 className="m-0 text-head font-bold leading-6">
+                  <span className="text-near">{open.title}</span>, hub of {fields.remotes.length}{" "}
+                  {fields.remotes.length === 1 ? "remote" : "remotes"}
+                </h1>
+                {reason !== null && verdict !== "clear" && (
+                  <p className={`m-0 text-line font-heading leading-[18px] v-${verdict}`} data-testid="headline-trouble">
+                    {reason}
+                  </p>
+                )}
+                <div className="flex flex-wrap items-baseline gap-x-3 text-line leading-[20px]">
+                  <span>mount</span>
+                  <TypedFigure
+                    value={fields.mountAglM}
+                    now={() => record.store.getState().live.mountAglM ?? fields.mountAglM}
+                    unit="m"
+                    label={`${open.title}: mount height above ground`}
+                    least={0}
+                    most={500}
+                    step={0.1}
+                    bigStep={1}
+                    onChange={(mountAglM) => open.change({ mountAglM })}
+                  />
+                </div>
+              </div>
+            </header>
+            <ClashNotice
+              kind="hub"
+              status={status}
+              setAside={open.setAside}
+              units={units}
+              resolve={record.resolve}
+              recall={record.recall}
+            />
+            {(said !== null || status.kind === "refused") && (
+              <p role="status" className="m-0 border-t border-rule px-4 py-1.5 text-body" data-testid="said">
+                {status.kind === "refused" ? errorSentence(status.reason, units) : said}
+              </p>
+            )}
+            <div className="flex flex-none flex-wrap border-t border-ink">
+              {area.width > 0 && (
+                <>
+                  <div className="border-r border-rule">
+                    <PlanDrawing
+                      hub={{ ...fields, title: open.title }}
+                      sectors={judged.sectors}
+                      patterns={judged.patterns}
+                      aims={judged.aims}
+                      chosenSector={sector}
+                      chosenRemote={chosen?.linkId ?? null}
+                      width={Math.max(300, half)}
+                      height={DRAWING_PX}
+                      units={units}
+                      chooseRemote={open.chooseRemote}
+                      chooseSector={open.setSector}
+                      onBegin={() => record.begin("drag")}
+                      onTurn={(i, azimuthDeg) => turn(i, { azimuthDeg })}
+                      onEnd={record.end}
+                    />
+                  </div>
+                  {own !== null && chosen !== null ? (
+                    <div className="relative">
+                      <CutDrawing
+                        aim={aim}
+                        judged={own}
+                        remotes={judged.remotes[sector]!}
+                        chosen={chosen}
+                        width={Math.max(300, area.width - Math.max(300, half) - 2)}
+                        height={DRAWING_PX - 74}
+                        units={units}
+                        onBegin={() => record.begin("drag")}
+                        onTilt={(tiltDeg) => turn(sector, { tiltDeg })}
+                        onEnd={record.end}
+                      />
+                      <PlaceFigure of={chosen} sector={name} units={units} />
+                    </div>
+                  ) : (
+                    <p className="m-4 text-body">Nothing hangs on this sector that can be judged.</p>
+                  )}
+                </>
+              )}
+            </div>
+            {s !== undefined && (
+              <div className="flex flex-wrap items-end gap-x-5 gap-y-1 border-t border-rule px-4 py-1.5 text-line" data-testid="sector">
+                <span className="pb-1 font-bold">
+                  {name} sector{fields.sectors.length > 1 ? `, ${sector + 1} of ${fields.sectors.length}` : ""}
+                </span>
+                <span className="pb-1 text-ink-2">{radio?.name ?? "a radio that is gone"}</span>
+                <SectorField
+                  label="Axis"
+                  unit="°"
+                  value={round(aim.azimuthDeg)}
+                  least={0}
+                  most={360}
+                  set={(azimuthDeg) => turn(sector, { azimuthDeg })}
+                />
+                <SectorField
+                  label="Tilt"
+                  unit="°"
+                  value={round(aim.tiltDeg)}
+                  least={-90}
+                  most={90}
+                  set={(tiltDeg) => turn(sector, { tiltDeg })}
+                />
+                <SectorField
+                  label="Centre"
+                  unit="MHz"
+                  value={s.centreMhz}
+                  least={1000}
+                  most={350_000}
+                  set={(centreMhz) => changeSector(sector, { centreMhz })}
+                />
+                <SectorField
+                  label="Power"
+                  unit="dBm"
+                  value={s.powerDbm}
+                  least={-40}
+                  most={50}
+                  set={(powerDbm) => changeSector(sector, { powerDbm })}
+                />
+                <span className="w-[120px]">
+                  <NumberField
+                    label="One more device"
+                    unit="Mbps"
+                    value={deviceMbps}
+                    least={0.1}
+                    most={10_000}
+                    onChange={(v) => v !== null && setDeviceMbps(v)}
+                  />
+                </span>
+              </div>
+            )}
+            {own !== null && s !== undefined && (
+              <div className="border-t border-rule">
+                <AirStrip
+                  name={name}
+                  judged={own}
+                  channel={`${figure(s.widthMhz)} MHz on ${figure(s.centreMhz)}`}
+                  deviceMbps={deviceMbps}
+                  needs={needs}
+                />
+              </div>
+            )}
+          </div>
+          <HubFindings open={open} />
+        </div>
+      </Sheet>
+    </TypingScope>
+  );
+};
+
+const SectorField = ({
+  label,
+  unit,
+  value,
+  least,
+  most,
+  set,
+}: {
+  label: string;
+  unit: string;
+  value: number;
+  least: number;
+  most: number;
+  set: (v: number) => void;
+}) => (
+  <span className="w-[92px]">
+    <NumberField label={label} unit={unit} value={value} least={least} most={most} onChange={(v) => v !== null && set(v)} />
+  </span>
+);
+
+/** Where the chosen remote lies in the beam, as the sheet's one large figure. */
+const PlaceFigure = ({
+  of: r,
+  sector,
+  units,
+}: {
+  of: NonNullable<ReturnType<typeof useOpenHub>["chosen"]>;
+  sector: string;
+  units: ReturnType<typeof useOpenHub>["units"];
+}) => (
+  <div className="flex items-center gap-4 px-4 pb-1.5">
+    <div className={`text-[44px] font-verdict leading-[50px] v-${r.verdict}`} data-testid="place-figure">
+      {r.place.where === "in" ? `${figure(-r.elevationDeg, 1)}°` : `${figure(r.place.byDeg, 1)}°`}
+    </div>
+    <div className="text-line">
+      <div className="font-bold">
+        {r.place.where === "in" ? `down to ${r.name}, in the ${sector} beam` : `${r.place.where} the ${sector} beam: ${r.name}`}
+      </div>
+      <div>
+        It lies {figure(-r.elevationDeg, 1)}° down, {lengthText(units, r.distanceM, 0)} off; {figure(-r.place.lossDb, 1)} dB lost. Level{" "}
+        {r.thereDbm === null ? "none" : `${figure(r.thereDbm)} dBm`} there, {r.backDbm === null ? "none" : `${figure(r.backDbm)} dBm`} back.
+      </div>
+    </div>
+  </div>
+);

@@ -1,0 +1,81 @@
+"use client";
+import { useMemo, useRef, useState } from "react";
+import type { HardwareDto, HubDto, HubFields, HubSector, JobBundle, ProfileDto } from "@/contract";
+import { type Verdict, worseVerdict } from "@/core/link";
+import { shown as shownNow } from "../../state/open-record";
+import { usePreferences } from "../../state/preferences";
+import { useRecord, useRecordState } from "../../state/use-record";
+import { openHubJudge } from "./hub-judge";
+
+/** What the open hub was read with. */
+export interface HubRead {
+  readonly job: JobBundle;
+  readonly hub: HubDto;
+  readonly hardware: HardwareDto;
+  readonly profiles: ReadonlyMap<string, ProfileDto>;
+}
+
+/** The hub under the hand: its record, what it comes to, which sector and which remote are looked at. */
+export const useOpenHub = ({ job, hub, hardware, profiles }: HubRead) => {
+  const { units } = usePreferences();
+  const jobId = job.job.id;
+  const record = useRecord(jobId, "hub", hub);
+  const { fields, status, setAside, drag } = useRecordState(record);
+  const judge = useRef<ReturnType<typeof openHubJudge> | null>(null);
+  judge.current ??= openHubJudge();
+  const judged = useMemo(
+    () => judge.current!.judge(job, hub.siteId, fields, hardware, profiles),
+    [job, hub.siteId, fields, hardware, profiles],
+  );
+  const [askedSector, setSector] = useState(0);
+  const sector = Math.min(askedSector, Math.max(0, fields.sectors.length - 1));
+  const [askedRemote, setRemote] = useState<string | null>(null);
+  const remotes = judged.sectors[sector]?.remotes ?? [];
+  // Who is worst off is looked at until somebody else is chosen.
+  const worst = useMemo(
+    () => [...remotes].sort((a, b) => rank(b.verdict) - rank(a.verdict) || b.place.byDeg - a.place.byDeg)[0] ?? null,
+    [remotes],
+  );
+  const chosen = remotes.find((r) => r.linkId === askedRemote) ?? worst;
+  const verdict = judged.sectors.reduce<Verdict>(
+    (v, s) => (s === null ? worseVerdict(v, "unknown") : worseVerdict(v, s.verdict)),
+    judged.unjudged.length > 0 ? "unknown" : "clear",
+  );
+  const site = job.sites.find((s) => s.id === hub.siteId);
+  const { change } = record;
+  const now = (): HubFields => shownNow(record);
+  const changeSector = (index: number, set: Partial<HubSector>): void =>
+    change({ sectors: now().sectors.map((s, i) => (i === index ? { ...s, ...set } : s)) });
+  const chooseRemote = (linkId: string): void => {
+    setRemote(linkId);
+    const at = fields.remotes.find((r) => r.linkId === linkId)?.sectorId;
+    const index = fields.sectors.findIndex((s) => s.id === at);
+    if (index >= 0) setSector(index);
+  };
+  return {
+    job,
+    jobId,
+    hub,
+    hardware,
+    units,
+    record,
+    fields,
+    status,
+    setAside,
+    drag,
+    judged,
+    sector,
+    setSector,
+    chosen,
+    chooseRemote,
+    verdict,
+    change,
+    changeSector,
+    siteName: site?.name ?? "a site that is gone",
+    title: fields.name === "" ? (site?.name ?? "") : fields.name,
+  };
+};
+
+const rank = (v: Verdict): number => ["clear", "tight", "unknown", "short"].indexOf(v);
+
+export type OpenHub = ReturnType<typeof useOpenHub>;
