@@ -153,23 +153,31 @@ export interface OnAxis {
   readonly airShare: number;
 }
 
-/** The slowest rung that carries one way's need, and what is left above it. */
-const onAxisWay = (d: Direction | null, needMbps: number, neededDb: number): { marginDb: number; share: number } => {
-  if (needMbps === 0) return { marginDb: Number.POSITIVE_INFINITY, share: 0 };
+/** The slowest rung that carries a rate, and what is left above it. */
+const onAxisWay = (d: Direction | null, leastMbps: number, needMbps: number, neededDb: number): OnAxis => {
+  if (needMbps === 0) return { marginDb: Number.POSITIVE_INFINITY, airShare: 0 };
   const [slowest] = (d?.rates ?? [])
-    .filter((r) => r.airtime.airTcpMbps >= needMbps)
+    .filter((r) => r.airtime.airTcpMbps >= leastMbps)
     .sort((a, b) => a.airtime.airTcpMbps - b.airtime.airTcpMbps);
   return slowest === undefined
-    ? { marginDb: Number.NEGATIVE_INFINITY, share: Number.POSITIVE_INFINITY }
-    : { marginDb: slowest.rung.marginDb - neededDb, share: needMbps / slowest.airtime.airTcpMbps };
+    ? { marginDb: Number.NEGATIVE_INFINITY, airShare: Number.POSITIVE_INFINITY }
+    : { marginDb: slowest.rung.marginDb - neededDb, airShare: needMbps / slowest.airtime.airTcpMbps };
 };
 
-/** Margin above the rung that the need takes, the worse way, and the air that it takes there, with the sector's axis on it. */
-export const onAxisOf = (r: HubRemote): OnAxis => {
+/**
+ * Margin above the rung that the need takes, the worse way, and the air that it takes there, with the sector's axis on it.
+ * @param partOfAir of all the air, that the remote may take both ways together: its rung is the slowest that needs no more (ours).
+ */
+export const onAxisOf = (r: HubRemote, partOfAir: number): OnAxis => {
   const which = r.hubIsNear ? "near" : "far";
   const w = ways({ ...r, plan: { ...r.plan, [which]: { ...end(r), aim: AIMED } } });
   const needed = (k: typeof w.keptThere): number => k?.neededMarginDb ?? r.plan.policy.marginDb;
-  const there = onAxisWay(w.there, w.needThere ?? 0, needed(w.keptThere));
-  const back = onAxisWay(w.back, w.needBack ?? 0, needed(w.keptBack));
-  return { marginDb: Math.min(there.marginDb, back.marginDb), airShare: there.share + back.share };
+  const [there, back] = [w.needThere ?? 0, w.needBack ?? 0];
+  const leastMbps = (there + back) / partOfAir;
+  const out = onAxisWay(w.there, leastMbps, there, needed(w.keptThere));
+  const home = onAxisWay(w.back, leastMbps, back, needed(w.keptBack));
+  return { marginDb: Math.min(out.marginDb, home.marginDb), airShare: out.airShare + home.airShare };
 };
+
+/** What both ends of a remote ask together, Mbps. */
+export const askedOf = ({ plan }: HubRemote): number => (plan.needToFarMbps ?? 0) + (plan.needToNearMbps ?? 0);

@@ -103,6 +103,14 @@ export const AirStrip = ({
           </div>
         )}
       </div>
+      {air.mayUse < 1 && (
+        <div className="relative h-4 text-label text-ink-2" aria-hidden="true">
+          <span className="absolute -top-[38px] h-[42px] border-l-2 border-ink" style={{ left: width(air.mayUse) }} />
+          <span className="absolute whitespace-nowrap pt-0.5" style={{ right: `calc(100% - ${width(air.mayUse)})` }}>
+            {percent(air.mayUse)} may be used
+          </span>
+        </div>
+      )}
       {free < -0.001 && (
         <p className="m-0 mt-1 text-body font-bold v-short" data-testid="air-over">
           {Number.isFinite(air.asked) ? `${percent(-free)} over` : "A remote holds nothing: no air is enough for it"}

@@ -5,6 +5,7 @@ import type { HubRemote, JudgedRemote, JudgedSector, SectorAim } from "@/core/hu
 import { TYPE } from "../../drawing/type";
 import { cutMiddle } from "../../wording/names";
 import { figure, lengthText, type Units } from "../../wording/numbers";
+import { verdictInk } from "./plan-drawing";
 
 const LEFT = 44;
 const RIGHT = 14;
@@ -114,7 +115,7 @@ export const CutDrawing = ({
         <path
           aria-hidden="true"
           d={`M${path}L${x(ground[ground.length - 1]!.x)} ${base}L${x(ground[0]!.x)} ${base}Z`}
-          fill="var(--ground)"
+          fill="var(--ground-fill)"
           stroke="var(--ground-line)"
           strokeWidth="1.6"
         />
@@ -132,12 +133,12 @@ export const CutDrawing = ({
             {is && (
               <path
                 d={`M${x(0)} ${y(hubM)}L${x(m)} ${y(z)}`}
-                stroke={`var(--${j.verdict})`}
+                stroke={verdictInk(j.verdict)}
                 strokeWidth="1.8"
                 strokeDasharray={j.place.where === "in" ? undefined : "6 4"}
               />
             )}
-            <circle cx={x(m)} cy={y(z)} r={is ? 6 : 4} fill="var(--paper)" stroke={`var(--${j.verdict})`} strokeWidth="2.2" />
+            <circle cx={x(m)} cy={y(z)} r={is ? 6 : 4} fill="var(--paper)" stroke={verdictInk(j.verdict)} strokeWidth="2.2" />
             <text
               x={Math.min(width - 4, x(m))}
               y={y(z) - 10 - (i % 3) * 13}

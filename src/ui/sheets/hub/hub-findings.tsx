@@ -4,29 +4,12 @@ import { useMemo } from "react";
 import type { JudgedRemote } from "@/core/hub";
 import { ScrollRegion } from "../../controls/scroll-region";
 import { VerdictMark } from "../../marks/verdict-mark";
-import { rateText } from "../../wording/gear";
 import { dbText, figure } from "../../wording/numbers";
 import { VERDICT_WORD } from "../../wording/verdicts";
 import { turnedBest } from "./hub-judge";
 import { sectorName } from "./hub-start";
+import { airSentence, remoteSentence } from "./hub-words";
 import type { OpenHub } from "./use-open-hub";
-
-const WHERE = { in: "in", under: "under", over: "over", beside: "beside" } as const;
-
-/** What is found of one remote, in a sentence; null when nothing is. */
-export const remoteSentence = (r: JudgedRemote, sector: string): string | null => {
-  const place =
-    r.place.where === "in"
-      ? ""
-      : `lies ${figure(r.place.byDeg, 1)}° ${WHERE[r.place.where]} the ${sector} beam, which takes ${dbText(-r.place.lossDb)}`;
-  const need = (r.kept?.toFar.needMbps ?? 0) + (r.kept?.toNear.needMbps ?? 0);
-  if (r.kept === null) return `${r.name}: its radios make no link with this sector.`;
-  if (r.service === "short")
-    return `${r.name} ${place === "" ? "" : `${place}. It `}keeps ${rateText(r.kept.multiple * need)} of the ${rateText(need)} Mbps that it asks.`;
-  if (r.service === "tight") return `${r.name} ${place}. It holds all the same, on a side lobe that nobody promises.`;
-  if (r.clearance !== "clear") return `${r.name}: the path itself is ${VERDICT_WORD[r.clearance].toLowerCase()}.`;
-  return place === "" ? null : `${r.name} ${place}, and holds.`;
-};
 
 /** What is wrong with the hub and what mends it: the worst first. */
 export const HubFindings = ({ open }: { open: OpenHub }) => {
@@ -55,8 +38,20 @@ export const HubFindings = ({ open }: { open: OpenHub }) => {
   return (
     <ScrollRegion label="Findings" className="beside border-l border-ink px-3.5 py-2.5 text-line">
       <h2 className="m-0 border-b border-ink pb-1.5 text-body font-bold">Findings</h2>
+      {judged.sectors.map((j, i) => {
+        const words = j === null || j.airVerdict === "clear" ? null : airSentence(j, sectorName(fields.sectors[i]!, fields.sectors));
+        return words === null ? null : (
+          <div key={fields.sectors[i]!.id} className="mt-2.5 border-b border-rule pb-2">
+            <div className="flex items-center gap-1.5 font-bold">
+              <VerdictMark verdict="short" a={8} />
+              <span className="v-short">{VERDICT_WORD.short}</span>
+            </div>
+            <p className="m-0 mt-0.5">{words}</p>
+          </div>
+        );
+      })}
       {found.length === 0 && judged.unjudged.length === 0 && (
-        <p className="m-0 mt-2">Every remote lies in the beam and keeps what it asks.</p>
+        <p className="m-0 mt-2">Every remote lies in its beam and keeps what it asks.</p>
       )}
       {found.map(({ r, words }) => (
         <div key={r.linkId} className="mt-2.5 border-b border-rule pb-2">

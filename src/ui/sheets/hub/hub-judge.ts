@@ -13,6 +13,7 @@ import {
 import { type AntennaShape, type Pattern, patternOf } from "@/core/antenna";
 import {
   type AirPolicy,
+  askedOf,
   type FoundSectors,
   findSectors,
   type HubRemote,
@@ -165,7 +166,9 @@ export const turnedBest = (
   pattern: Pattern,
   mayUse: number,
 ): { readonly found: FoundSectors; readonly azimuthDeg: number; readonly tiltDeg: number } | null => {
-  const axis = remotes.map(onAxisOf);
+  // Each may take of the air what it asks of all that is asked: whatever of them hang together, it is enough.
+  const asked = remotes.reduce((n, r) => n + askedOf(r), 0);
+  const axis = remotes.map((r) => onAxisOf(r, asked === 0 ? mayUse : (mayUse * askedOf(r)) / asked));
   const found = findSectors(
     remotes.map(seenFromHub),
     [

@@ -1,6 +1,6 @@
 "use client";
 import { useState } from "react";
-import type { SectorAim } from "@/core/hub";
+import type { JudgedRemote, SectorAim } from "@/core/hub";
 import { bodyOf } from "../../api/client";
 import { useVerdicts } from "../../api/queries";
 import { ClashNotice } from "../../controls/clash-notice";
@@ -14,16 +14,19 @@ import { UnitsButton } from "../../frame/units-button";
 import { VerdictMark } from "../../marks/verdict-mark";
 import { useJobHistory } from "../../state/job-history";
 import { errorSentence } from "../../wording/errors";
-import { figure, lengthText } from "../../wording/numbers";
+import { rateText } from "../../wording/gear";
+import { figure, lengthText, type Units } from "../../wording/numbers";
 import { VERDICT_WORD } from "../../wording/verdicts";
 import { BasisCell } from "../basis/basis-cell";
 import { useJobIndex } from "../job-index";
 import { SHEETS } from "../registry";
+import { NARROW_PX } from "../section/narrow";
 import { SavedCell } from "../section/saved-cell";
 import { AirStrip } from "./air-strip";
 import { CutDrawing } from "./cut-drawing";
-import { HubFindings, remoteSentence } from "./hub-findings";
+import { HubFindings } from "./hub-findings";
 import { sectorName } from "./hub-start";
+import { hubReason } from "./hub-words";
 import { PlanDrawing } from "./plan-drawing";
 import { type HubRead, useOpenHub } from "./use-open-hub";
 
@@ -47,15 +50,7 @@ export const HubOpen = (read: HubRead) => {
   const s = fields.sectors[sector];
   const own = judged.sectors[sector] ?? null;
   const name = s === undefined ? "" : sectorName(s, fields.sectors);
-  const reason =
-    judged.sectors
-      .flatMap((j, i) =>
-        j === null ? [] : j.remotes.map((r) => ({ r, words: remoteSentence(r, sectorName(fields.sectors[i]!, fields.sectors)) })),
-      )
-      .filter((x) => x.words !== null && x.r.verdict === verdict)[0]?.words ??
-    (judged.sectors.some((j) => j !== null && j.airVerdict === verdict && verdict !== "clear")
-      ? "More is asked of the air than may be used."
-      : null);
+  const reason = hubReason(judged.sectors, fields.sectors, verdict);
   const needs = new Map(
     job.links.map((l) => {
       const [far, near] = [l.design.needToFarMbps ?? 0, l.design.needToNearMbps ?? 0];
@@ -71,12 +66,15 @@ export const HubOpen = (read: HubRead) => {
     const set = fields.sectors[i]!;
     changeSector(i, { azimuthDeg: set.azimuthDeg ?? round(now.azimuthDeg), tiltDeg: set.tiltDeg ?? round(now.tiltDeg), ...to });
   };
-  const half = Math.floor(area.width * 0.44);
+  const narrow = area.width > 0 && area.width < NARROW_PX;
+  const half = narrow ? area.width - 2 : Math.floor(area.width * 0.44);
   const radio = open.hardware.radios.find((r) => r.id === s?.radioId);
   return (
     <TypingScope of={record}>
       <Sheet
-        rows={index}
+        rows={index.map((r) =>
+          r.key === "hub" ? { ...r, state: verdict === "clear" ? "settled" : { verdict, words: VERDICT_WORD[verdict].toLowerCase() } } : r,
+        )}
         jobId={jobId}
         of={SHEETS.hub}
         undo={{ ...history, canUndo: history.canUndo || status.kind !== "saved" }}
@@ -149,7 +147,7 @@ export const HubOpen = (read: HubRead) => {
                 {status.kind === "refused" ? errorSentence(status.reason, units) : said}
               </p>
             )}
-            <div className="flex flex-none flex-wrap border-t border-ink">
+            <div className={`flex flex-none border-t border-ink ${narrow ? "flex-col" : ""}`}>
               {area.width > 0 && (
                 <>
                   <div className="border-r border-rule">
@@ -160,7 +158,7 @@ export const HubOpen = (read: HubRead) => {
                       aims={judged.aims}
                       chosenSector={sector}
                       chosenRemote={chosen?.linkId ?? null}
-                      width={Math.max(300, half)}
+                      width={half}
                       height={DRAWING_PX}
                       units={units}
                       chooseRemote={open.chooseRemote}
@@ -171,13 +169,13 @@ export const HubOpen = (read: HubRead) => {
                     />
                   </div>
                   {own !== null && chosen !== null ? (
-                    <div className="relative">
+                    <div className="min-w-0 flex-1">
                       <CutDrawing
                         aim={aim}
                         judged={own}
                         remotes={judged.remotes[sector]!}
                         chosen={chosen}
-                        width={Math.max(300, area.width - Math.max(300, half) - 2)}
+                        width={narrow ? area.width : area.width - half - 2}
                         height={DRAWING_PX - 74}
                         units={units}
                         onBegin={() => record.begin("drag")}
@@ -194,8 +192,18 @@ export const HubOpen = (read: HubRead) => {
             </div>
             {s !== undefined && (
               <div className="flex flex-wrap items-end gap-x-5 gap-y-1 border-t border-rule px-4 py-1.5 text-line" data-testid="sector">
-                <span className="pb-1 font-bold">
-                  {name} sector{fields.sectors.length > 1 ? `, ${sector + 1} of ${fields.sectors.length}` : ""}
+                <span className="flex gap-3 pb-1">
+                  {fields.sectors.map((x, i) => (
+                    <button
+                      key={x.id}
+                      type="button"
+                      className={`press text-line ${i === sector ? "bg-ink px-1 text-paper" : ""}`}
+                      aria-pressed={i === sector}
+                      onClick={() => open.setSector(i)}
+                    >
+                      {sectorName(x, fields.sectors)}
+                    </button>
+                  ))}
                 </span>
                 <span className="pb-1 text-ink-2">{radio?.name ?? "a radio that is gone"}</span>
                 <SectorField
@@ -230,7 +238,7 @@ export const HubOpen = (read: HubRead) => {
                   most={50}
                   set={(powerDbm) => changeSector(sector, { powerDbm })}
                 />
-                <span className="w-[120px]">
+                <span className="w-[160px]">
                   <NumberField
                     label="One more device"
                     unit="Mbps"
@@ -281,28 +289,29 @@ const SectorField = ({
   </span>
 );
 
-/** Where the chosen remote lies in the beam, as the sheet's one large figure. */
-const PlaceFigure = ({
-  of: r,
-  sector,
-  units,
-}: {
-  of: NonNullable<ReturnType<typeof useOpenHub>["chosen"]>;
-  sector: string;
-  units: ReturnType<typeof useOpenHub>["units"];
-}) => (
-  <div className="flex items-center gap-4 px-4 pb-1.5">
-    <div className={`text-[44px] font-verdict leading-[50px] v-${r.verdict}`} data-testid="place-figure">
-      {r.place.where === "in" ? `${figure(-r.elevationDeg, 1)}°` : `${figure(r.place.byDeg, 1)}°`}
-    </div>
-    <div className="text-line">
-      <div className="font-bold">
-        {r.place.where === "in" ? `down to ${r.name}, in the ${sector} beam` : `${r.place.where} the ${sector} beam: ${r.name}`}
+/** The sheet's one large figure: how far out of the beam, else what is missing of the rate, else how deep in the beam it lies. */
+const PlaceFigure = ({ of: r, sector, units }: { of: JudgedRemote; sector: string; units: Units }) => {
+  const asked = (r.kept?.toFar.needMbps ?? 0) + (r.kept?.toNear.needMbps ?? 0);
+  const lacks = r.kept === null ? asked : Math.max(0, (1 - r.kept.multiple) * asked);
+  const [large, words] =
+    r.place.where !== "in"
+      ? [`${figure(r.place.byDeg, 1)}°`, `${r.place.where} the ${sector} beam: ${r.name}`]
+      : lacks > 0
+        ? [`${rateText(Math.max(0.1, lacks))} Mbps`, `short at ${r.name}, in the ${sector} beam`]
+        : [`${figure(-r.place.lossDb, 1)} dB`, `off the axis: ${r.name}, in the ${sector} beam`];
+  return (
+    <div className="flex items-center gap-4 px-4 pb-1.5">
+      <div className={`whitespace-nowrap text-[44px] font-verdict leading-[50px] v-${r.verdict}`} data-testid="place-figure">
+        {large}
       </div>
-      <div>
-        It lies {figure(-r.elevationDeg, 1)}° down, {lengthText(units, r.distanceM, 0)} off; {figure(-r.place.lossDb, 1)} dB lost. Level{" "}
-        {r.thereDbm === null ? "none" : `${figure(r.thereDbm)} dBm`} there, {r.backDbm === null ? "none" : `${figure(r.backDbm)} dBm`} back.
+      <div className="min-w-0 text-line">
+        <div className="truncate font-bold">{words}</div>
+        <div>
+          It lies {figure(-r.elevationDeg, 1)}° down, {lengthText(units, r.distanceM, 0)} off; {figure(-r.place.lossDb, 1)} dB lost. Level{" "}
+          {r.thereDbm === null ? "none" : `${figure(r.thereDbm)} dBm`} there, {r.backDbm === null ? "none" : `${figure(r.backDbm)} dBm`}{" "}
+          back.
+        </div>
       </div>
     </div>
-  </div>
-);
+  );
+};

@@ -70,8 +70,8 @@ export const HubSheet = ({ jobId, hubId }: { jobId: string; hubId: string | null
         <div className="p-6">
           <NotFetched again={again} />
         </div>
-      ) : hubId === null && job.data !== undefined && hubs.data !== undefined ? (
-        <HubStart job={job.data} hubs={hubs.data} />
+      ) : hubId === null && job.data !== undefined && hubs.data !== undefined && hardware.data !== undefined ? (
+        <HubStart job={job.data} hubs={hubs.data} radios={hardware.data.radios} />
       ) : hubId !== null && hubs.data !== undefined && hub === undefined ? (
         <p className="p-6 text-body">This hub is not there any more. The list of hubs is under 05 Hub.</p>
       ) : (

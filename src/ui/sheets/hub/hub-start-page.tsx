@@ -2,7 +2,7 @@
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
-import type { HubDto, JobBundle } from "@/contract";
+import type { HardwareDto, HubDto, JobBundle } from "@/contract";
 import { bodyOf } from "../../api/client";
 import { useRefresh } from "../../api/queries";
 import { sendEdit } from "../../state/browser-outbox";
@@ -12,7 +12,7 @@ import { countText } from "../../wording/gear";
 import { hubOf, sitesWithLinks } from "./hub-start";
 
 /** The hubs that there are, and the masts at which several links end that could be one. */
-export const HubStart = ({ job, hubs }: { job: JobBundle; hubs: readonly HubDto[] }) => {
+export const HubStart = ({ job, hubs, radios }: { job: JobBundle; hubs: readonly HubDto[]; radios: HardwareDto["radios"] }) => {
   const router = useRouter();
   const refresh = useRefresh();
   const { units } = usePreferences();
@@ -26,7 +26,7 @@ export const HubStart = ({ job, hubs }: { job: JobBundle; hubs: readonly HubDto[
     setBusy(true);
     setFault(null);
     try {
-      const start = hubOf(siteId, job.links);
+      const start = hubOf(siteId, job.links, radios);
       const made = await sendEdit<HubDto>(jobId, "POST", `/api/jobs/${jobId}/hubs`, { siteId, ...start });
       await refresh(jobId);
       router.push(`/jobs/${jobId}/hub/${made.id}`);

@@ -1,4 +1,5 @@
 import { type DesignDto, type HubFields, type HubSector, type LinkDto, MOST_REMOTES, MOST_SECTORS } from "@/contract";
+import { type Radio, usesOf } from "@/core/radio";
 
 /* A hub out of links that are there: what hangs on one site, and which of it is set alike. */
 
@@ -40,12 +41,25 @@ const isOneUnit = (a: Omit<HubSector, "id">, b: Omit<HubSector, "id">): boolean 
   a.centreMhz === b.centreMhz &&
   a.widthMhz === b.widthMhz;
 
+/** Whether the end of a link at a site is one that several remotes may hang on. */
+const sharesOut = ({ nearSiteId, design: d }: LinkDto, siteId: string, radios: readonly Pick<Radio, "id" | "roles">[]): boolean => {
+  const [near, far] = [d.nearRadioId, d.farRadioId].map((id) => radios.find((r) => r.id === id));
+  return near !== undefined && far !== undefined && usesOf(near, far)[nearSiteId === siteId ? 0 : 1] === "hub";
+};
+
 /**
  * The hub that stands in the designs of a site's links: links whose end there has one setting hang on one sector. What is set to
  * no aim of its own looks at its one remote, as a pair does.
  */
-export const hubOf = (siteId: string, links: readonly LinkDto[]): Pick<HubFields, "mountId" | "mountAglM" | "sectors" | "remotes"> => {
-  const own = links.filter((l) => l.nearSiteId === siteId || l.farSiteId === siteId).slice(0, MOST_REMOTES);
+export const hubOf = (
+  siteId: string,
+  links: readonly LinkDto[],
+  radios: readonly Pick<Radio, "id" | "roles">[],
+): Pick<HubFields, "mountId" | "mountAglM" | "sectors" | "remotes"> => {
+  const there = links.filter((l) => l.nearSiteId === siteId || l.farSiteId === siteId);
+  // Where some of its radios share themselves out, the pairs beside them are no part of the hub.
+  const shared = there.filter((l) => sharesOut(l, siteId, radios));
+  const own = (shared.length > 0 ? shared : there).slice(0, MOST_REMOTES);
   const sectors: HubSector[] = [];
   const remotes: { linkId: string; sectorId: string }[] = [];
   for (const l of own) {
@@ -67,7 +81,7 @@ const WINDS = ["north", "north-east", "east", "south-east", "south", "south-west
 /** A sector by where it looks: "south-west". */
 export const windOf = (azimuthDeg: number): string => WINDS[Math.round((((azimuthDeg % 360) + 360) % 360) / 45) % 8]!;
 export const sectorName = (s: Pick<HubSector, "id" | "azimuthDeg">, all: readonly Pick<HubSector, "id" | "azimuthDeg">[]): string => {
-  if (s.azimuthDeg === null) return `own ${all.filter((x) => x.azimuthDeg === null).findIndex((x) => x.id === s.id) + 1}`;
+  if (s.azimuthDeg === null) return `aimed ${all.filter((x) => x.azimuthDeg === null).findIndex((x) => x.id === s.id) + 1}`;
   const wind = windOf(s.azimuthDeg);
   const same = all.filter((x) => x.azimuthDeg !== null && windOf(x.azimuthDeg) === wind);
   return same.length < 2 ? wind : `${wind} ${same.findIndex((x) => x.id === s.id) + 1}`;

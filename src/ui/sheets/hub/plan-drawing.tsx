@@ -3,7 +3,9 @@ import type { KeyboardEvent, PointerEvent } from "react";
 import { useId, useState } from "react";
 import type { HubFields } from "@/contract";
 import type { Pattern } from "@/core/antenna";
-import { blindRadiusM, type JudgedSector, type SectorAim } from "@/core/hub";
+import { blindRadiusM, type JudgedRemote, type JudgedSector, type SectorAim } from "@/core/hub";
+import type { Verdict } from "@/core/link";
+import { type Box, captionField, textBox } from "../../drawing/caption-field";
 import { TYPE } from "../../drawing/type";
 import { cutMiddle } from "../../wording/names";
 import { figure, lengthText, type Units } from "../../wording/numbers";
@@ -19,6 +21,59 @@ const at = (cx: number, cy: number, bearingDeg: number, px: number): [number, nu
 
 /** Degrees from true north of a spot as seen from another on the drawing. */
 const bearingAt = (cx: number, cy: number, x: number, y: number): number => ((Math.atan2(x - cx, cy - y) * 180) / Math.PI + 360) % 360;
+
+interface Named {
+  readonly box: Box;
+  readonly x: number;
+  readonly y: number;
+  readonly anchor: "start" | "end" | "middle";
+}
+
+/** Where each remote's name stands: beside its mark, off the ways to the others, and off the other names. */
+const namesOf = (
+  remotes: readonly JudgedRemote[],
+  spotOf: (r: JudgedRemote) => [number, number],
+  hub: [number, number],
+  width: number,
+  height: number,
+  chosen: string | null,
+): ReadonlyMap<string, Named> => {
+  const field = captionField(width, height);
+  for (const r of remotes) {
+    const [x, y] = spotOf(r);
+    field.line([hub, [x, y]]);
+    field.take({ x0: x - 8, y0: y - 8, x1: x + 8, y1: y + 8 });
+  }
+  field.take({ x0: hub[0] - 10, y0: hub[1] - 10, x1: hub[0] + 10, y1: hub[1] + 10 });
+  const out = new Map<string, Named>();
+  const first = [...remotes].sort((a, b) => Number(b.linkId === chosen) - Number(a.linkId === chosen));
+  for (const r of first) {
+    const [x, y] = spotOf(r);
+    const places = [0, 16, 30, 46].flatMap((away): Named[] =>
+      (
+        [
+          [12 + away, 0, "start"],
+          [-12 - away, 0, "end"],
+          [0, 24 + away, "middle"],
+          [0, -22 - away, "middle"],
+          [10, -16 - away, "start"],
+          [-10, -16 - away, "end"],
+          [10, 20 + away, "start"],
+          [-10, 20 + away, "end"],
+        ] as const
+      ).map(([dx, dy, anchor]) => {
+        const text = textBox(cutMiddle(r.name, 18), x + dx, y + dy, 13, anchor);
+        return { x: x + dx, y: y + dy, anchor, box: { ...text, y1: text.y1 + 15 } };
+      }),
+    );
+    const place = field.place(places);
+    if (place !== null) out.set(r.linkId, place);
+  }
+  return out;
+};
+
+/** A verdict's colour on a drawing. */
+export const verdictInk = (v: Verdict): string => (v === "clear" ? "var(--ink)" : `var(--${v})`);
 
 /**
  * The hub from above: its sectors as their own azimuth cuts, to scale as a level, and the remotes where they lie. A sector's axis
@@ -85,6 +140,7 @@ export const PlanDrawing = ({
     }
     return `M${points.join("L")}Z`;
   };
+  const named = namesOf(remotes, (r) => at(cx, cy, r.bearingDeg, r.distanceM * pxPerM), [cx, cy], width, height, chosenRemote);
   const ring = RINGS.find((m) => m * 2.4 > farthestM) ?? farthestM;
   const dragTo = (event: PointerEvent<SVGElement>, i: number): void => {
     const box = event.currentTarget.ownerSVGElement!.getBoundingClientRect();
@@ -163,7 +219,7 @@ export const PlanDrawing = ({
                 key={r.linkId}
                 aria-hidden="true"
                 d={`M${cx} ${cy}L${x} ${y}`}
-                stroke={r.place.where === "in" ? "var(--ink)" : `var(--${r.verdict})`}
+                stroke={r.place.where === "in" ? "var(--ink)" : verdictInk(r.verdict)}
                 strokeWidth={r.linkId === chosenRemote ? 2 : 1}
                 strokeDasharray={r.place.where === "in" ? undefined : "6 4"}
                 opacity={i === chosenSector ? 1 : 0.6}
@@ -213,7 +269,6 @@ export const PlanDrawing = ({
         {sectors.flatMap((s) =>
           (s?.remotes ?? []).map((r) => {
             const [x, y] = at(cx, cy, r.bearingDeg, r.distanceM * pxPerM);
-            const left = x < cx;
             return (
               // biome-ignore lint/a11y/useSemanticElements: inside a drawing there is no button.
               <g
@@ -237,28 +292,23 @@ export const PlanDrawing = ({
                   cy={y}
                   r="5.5"
                   fill="var(--paper)"
-                  stroke={`var(--${r.verdict})`}
+                  stroke={verdictInk(r.verdict)}
                   strokeWidth={r.linkId === chosenRemote ? 3.4 : 2.2}
                 />
-                <text
-                  x={x + (left ? -10 : 10)}
-                  y={y + 4}
-                  fontSize={TYPE.tick}
-                  textAnchor={left ? "end" : "start"}
-                  className={`halo ${r.linkId === chosenRemote ? "font-bold" : "font-figure"}`}
-                >
-                  {cutMiddle(r.name, 18)}
-                </text>
-                <text
-                  x={x + (left ? -10 : 10)}
-                  y={y + 18}
-                  fontSize={TYPE.note}
-                  textAnchor={left ? "end" : "start"}
-                  className="halo"
-                  style={{ fill: "var(--ink-2)" }}
-                >
-                  {lengthText(units, r.distanceM, 0)}
-                </text>
+                {named.get(r.linkId) !== undefined && (
+                  <text
+                    x={named.get(r.linkId)!.x}
+                    y={named.get(r.linkId)!.y}
+                    fontSize={TYPE.tick}
+                    textAnchor={named.get(r.linkId)!.anchor}
+                    className={`halo ${r.linkId === chosenRemote ? "font-bold" : "font-figure"}`}
+                  >
+                    {cutMiddle(r.name, 18)}
+                    <tspan x={named.get(r.linkId)!.x} dy="14" fontSize={TYPE.note} style={{ fill: "var(--ink-2)", fontWeight: 400 }}>
+                      {lengthText(units, r.distanceM, 0)}
+                    </tspan>
+                  </text>
+                )}
               </g>
             );
           }),

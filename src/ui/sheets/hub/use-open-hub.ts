@@ -27,8 +27,12 @@ export const useOpenHub = ({ job, hub, hardware, profiles }: HubRead) => {
     () => judge.current!.judge(job, hub.siteId, fields, hardware, profiles),
     [job, hub.siteId, fields, hardware, profiles],
   );
-  const [askedSector, setSector] = useState(0);
-  const sector = Math.min(askedSector, Math.max(0, fields.sectors.length - 1));
+  const [askedSector, setSector] = useState<number | null>(null);
+  const worstSector = Math.max(
+    0,
+    judged.sectors.reduce((w, s, i) => (s !== null && (w < 0 || rank(s.verdict) > rank(judged.sectors[w]!.verdict)) ? i : w), -1),
+  );
+  const sector = Math.min(askedSector ?? worstSector, Math.max(0, fields.sectors.length - 1));
   const [askedRemote, setRemote] = useState<string | null>(null);
   const remotes = judged.sectors[sector]?.remotes ?? [];
   // Who is worst off is looked at until somebody else is chosen.

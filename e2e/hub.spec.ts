@@ -1,0 +1,140 @@
+import { type APIRequestContext, expect, type Page, test } from "@playwright/test";
+import type { HubDto, LinkBundleDto, LinkDto } from "../src/contract";
+import { demoJob, expectAccessible, linkPath, linkTo, noPageScroll } from "./helpers";
+
+test.describe.configure({ mode: "serial" });
+
+const designOf = async (request: APIRequestContext, linkId: string): Promise<LinkDto["design"]> =>
+  ((await (await request.get(await linkPath(request, linkId))).json()) as LinkBundleDto).link.design;
+const saved = async (page: Page): Promise<void> => {
+  await expect(page.getByTestId("saved")).toContainText("all edits");
+};
+const hubsOf = async (request: APIRequestContext): Promise<{ jobId: string; hubs: HubDto[] }> => {
+  const { job } = await demoJob(request);
+  return { jobId: job.id, hubs: (await (await request.get(`/api/jobs/${job.id}/hubs`)).json()) as HubDto[] };
+};
+/** Opens the hub of the water tower, made from its links the first time. */
+const openHub = async (page: Page, request: APIRequestContext): Promise<HubDto> => {
+  const { jobId, hubs } = await hubsOf(request);
+  await page.goto(`/jobs/${jobId}/hub${hubs[0] === undefined ? "" : `/${hubs[0].id}`}`);
+  if (hubs[0] === undefined) await page.getByRole("button", { name: "Make Water Tower a hub" }).click();
+  await expect(page.getByTestId("verdict")).toBeVisible();
+  return (await hubsOf(request)).hubs[0]!;
+};
+
+test("a hub is made of the links that end at a mast: who lies under the beam, what the air lacks, and nothing of the links is changed", async ({
+  page,
+  request,
+}) => {
+  const before = await demoJob(request);
+  const was = new Map<string, LinkDto["design"]>();
+  for (const l of before.links) was.set(l.linkId, await designOf(request, l.linkId));
+  const hub = await openHub(page, request);
+  expect(hub.sectors.map((s) => [s.azimuthDeg, s.tiltDeg])).toEqual([
+    [205, -3],
+    [130, -3],
+  ]);
+  expect(hub.remotes).toHaveLength(5);
+  await expect(page.getByTestId("verdict")).toHaveText("Short");
+  await expect(page.getByTestId("headline-trouble")).toContainText(
+    /south-west air is \d+ % over what may be used: Net Store alone takes \d+ %/,
+  );
+  await expect(page.getByTestId("air-verdict")).toHaveText("Short");
+  await expect(page.getByTestId("air-over")).toContainText("% over");
+  const findings = page.getByRole("region", { name: "Findings" });
+  await expect(findings).toContainText(/Weighbridge lies 6\.\d° under the south-west beam/);
+  await noPageScroll(page);
+  await expectAccessible(page);
+  for (const l of before.links) expect(await designOf(request, l.linkId)).toEqual(was.get(l.linkId));
+
+  // The cut turns to whoever is chosen, by keys too.
+  await page.getByRole("button", { name: /^Weighbridge, / }).press("Enter");
+  await expect(page.getByTestId("place-figure")).toHaveText(/^6\.\d°$/);
+  await page.getByRole("button", { name: "south-east" }).click();
+  await expect(page.getByRole("region", { name: "Air of the south-east sector" })).toContainText("Sailing School");
+  await expect(page.getByTestId("air-verdict")).toHaveText("Clear");
+  await page.keyboard.press("[");
+  await expect(page.getByTestId("air-verdict")).toHaveText("Short");
+});
+
+test("an axis dragged and a tilt by keys move all links of the sector together, and one undo takes each back", async ({
+  page,
+  request,
+}) => {
+  const summary = await demoJob(request);
+  const [fuel, sailing] = [linkTo(summary, "Fuel Berth").linkId, linkTo(summary, "Sailing School").linkId];
+  await openHub(page, request);
+  const handle = page.getByTestId("axis-0");
+  const box = (await handle.boundingBox())!;
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(box.x - 60, box.y + 10, { steps: 6 });
+  const turned = Number(await handle.getAttribute("aria-valuenow"));
+  expect(Math.abs(turned - 205)).toBeGreaterThan(10);
+  // Nothing is sent while it is held.
+  expect((await designOf(request, fuel)).nearAimAzimuthDeg).toBe(205);
+  await page.mouse.up();
+  await saved(page);
+  expect((await designOf(request, fuel)).nearAimAzimuthDeg).toBe(turned);
+  expect((await designOf(request, sailing)).nearAimAzimuthDeg).toBe(130);
+
+  await page.keyboard.press("Control+z");
+  await expect(handle).toHaveAttribute("aria-valuenow", "205");
+  expect((await designOf(request, fuel)).nearAimAzimuthDeg).toBe(205);
+
+  const tilt = page.getByTestId("tilt");
+  await tilt.focus();
+  for (let i = 0; i < 4; i++) await page.keyboard.press("ArrowDown");
+  await expect(tilt).toHaveAttribute("aria-valuenow", "-5");
+  await saved(page);
+  expect((await designOf(request, fuel)).nearAimTiltDeg).toBe(-5);
+  for (let i = 0; i < 4; i++) await page.keyboard.press("Control+z");
+  await expect(tilt).toHaveAttribute("aria-valuenow", "-3");
+  await saved(page);
+  expect((await designOf(request, fuel)).nearAimTiltDeg).toBe(-3);
+});
+
+test("the best axis and tilt are taken with one press; what is typed wrong is named and nothing is sent", async ({ page, request }) => {
+  const summary = await demoJob(request);
+  const weigh = linkTo(summary, "Weighbridge").linkId;
+  await openHub(page, request);
+  await expect(page.getByTestId("turn")).toContainText("left over: Net Store");
+  const words = (await page.getByTestId("turn").getByRole("button").textContent())!;
+  const [azimuth, tilt] = words
+    .replace("\u2212", "-")
+    .match(/-?[\d.]+/g)!
+    .map(Number);
+  await page.getByTestId("turn").getByRole("button").click();
+  await expect(page.getByTestId("axis-0")).toHaveAttribute("aria-valuenow", String(azimuth));
+  await saved(page);
+  expect(await designOf(request, weigh)).toMatchObject({ nearAimAzimuthDeg: azimuth, nearAimTiltDeg: tilt });
+  // The section of the link reads the same.
+  await page.goto(`/jobs/${summary.job.id}/section/${weigh}`);
+  await expect(page.getByTestId("verdict")).toBeVisible();
+  await page.getByRole("tab", { name: "gear" }).click();
+  await page
+    .getByText(/^More of this end/)
+    .first()
+    .click();
+  await expect(page.getByLabel(/^Aim, true/).first()).toHaveValue(String(azimuth));
+  await page.goBack();
+  await expect(page.getByTestId("sector")).toBeVisible();
+  await page.keyboard.press("Control+z");
+  await expect.poll(async () => (await designOf(request, weigh)).nearAimAzimuthDeg).toBe(205);
+
+  const field = page.getByTestId("sector").getByLabel("Tilt, °");
+  await field.fill("-95");
+  await page.keyboard.press("Tab");
+  await expect(page.getByTestId("sector").getByRole("alert")).toBeVisible();
+  expect((await designOf(request, weigh)).nearAimTiltDeg).toBe(-3);
+});
+
+test("a hub fits a phone, and one that is gone says so", async ({ page, request }) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  await openHub(page, request);
+  await expect(page.getByTestId("air")).toBeVisible();
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+  const { jobId } = await hubsOf(request);
+  await page.goto(`/jobs/${jobId}/hub/00000000-0000-4000-8000-000000000000`);
+  await expect(page.getByText("This hub is not there any more.")).toBeVisible();
+});

@@ -1,0 +1,206 @@
+import { describe, expect, test } from "vitest";
+import type { HardwareDto, HubFields, JobBundle, LinkDto, ProfileDto } from "@/contract";
+import { designFieldsSchema, designUnder, hubFaults, hubSchema, jobFieldsSchema } from "@/contract";
+import { onAxisOf } from "@/core/hub";
+import { radio } from "@/core/testing/scene";
+import { openHubJudge, turnedBest } from "./hub-judge";
+import { hubOf, sectorName, sitesWithLinks } from "./hub-start";
+import { airSentence, hubReason, remoteSentence } from "./hub-words";
+
+const MAST = "00000000-0000-4000-8000-00000000000a";
+const SHEDS = ["1", "2", "3"].map((n) => `00000000-0000-4000-8000-00000000000${n}`);
+const RADIOS = [
+  radio({
+    id: "hub",
+    roles: ["hub"],
+    duplex: "TDD, scheduled",
+    antenna: { kind: "integrated", form: "sector", gainDbi: 16, azimuthBeamwidthDeg: 90, elevationBeamwidthDeg: 7 },
+  }),
+  radio({ id: "leaf", roles: ["remote"], duplex: "TDD, scheduled" }),
+  radio({ id: "pair" }),
+].map((r) => ({ ...r, bandKey: "5", source: "own" }));
+const HARDWARE: HardwareDto = { radios: RADIOS, antennas: [] };
+
+const design = (fields: object): LinkDto["design"] =>
+  ({
+    ...designFieldsSchema.parse({
+      nearMountAglM: 20,
+      farMountAglM: 8,
+      nearRadioId: "hub",
+      farRadioId: "leaf",
+      nearPowerDbm: 10,
+      farPowerDbm: 10,
+      centreMhz: 5500,
+      widthMhz: 40,
+      needToFarMbps: 5,
+      needToNearMbps: 20,
+      ...fields,
+    }),
+    id: "d",
+    version: 1,
+  }) as unknown as LinkDto["design"];
+const link = (i: number, fields: object = {}, from = MAST, to = SHEDS[i]!): LinkDto =>
+  ({
+    id: `link-${i}`,
+    nearSiteId: from,
+    farSiteId: to,
+    label: "",
+    groundTold: null,
+    version: 1,
+    number: i + 1,
+    design: design(fields),
+  }) as unknown as LinkDto;
+const SW = { nearAimAzimuthDeg: 205, nearAimTiltDeg: -3 };
+
+describe("a hub out of links", () => {
+  test("those whose end there is set alike hang on one sector, each other on its own; pairs beside them are left out", () => {
+    const links = [link(0, SW), link(1, SW), link(2, { nearAimAzimuthDeg: 130, nearAimTiltDeg: -3 })];
+    const aside = { ...link(0), id: "aside", design: design({ nearRadioId: "pair", farRadioId: "pair" }) };
+    const hub = hubOf(MAST, [...links, aside], RADIOS);
+    expect(hub.sectors.map((s) => [s.azimuthDeg, s.tiltDeg])).toEqual([
+      [205, -3],
+      [130, -3],
+    ]);
+    expect(hub.remotes.map((r) => [r.linkId, r.sectorId])).toEqual([
+      ["link-0", "s1"],
+      ["link-1", "s1"],
+      ["link-2", "s2"],
+    ]);
+    expect(hub.mountAglM).toBe(20);
+  });
+
+  test("made from designs it changes none of them, whichever end the hub is", () => {
+    const turned = link(
+      1,
+      { nearRadioId: "leaf", farRadioId: "hub", farAimAzimuthDeg: 205, farAimTiltDeg: -3, nearMountAglM: 8, farMountAglM: 20 },
+      SHEDS[1]!,
+      MAST,
+    );
+    const links = [link(0, SW), turned];
+    const hub = hubOf(MAST, links, RADIOS);
+    expect(hub.sectors).toHaveLength(1);
+    for (const l of links) {
+      const sector = hub.sectors.find((s) => s.id === hub.remotes.find((r) => r.linkId === l.id)!.sectorId)!;
+      expect({ ...l.design, ...designUnder(hub, sector, l.nearSiteId === MAST) }).toEqual(l.design);
+    }
+  });
+
+  test("pairs alone, aimed at each other, are a sector each that looks at its one remote", () => {
+    const pairs = [0, 1].map((i) => link(i, { nearRadioId: "pair", farRadioId: "pair" }));
+    const hub = hubOf(MAST, pairs, RADIOS);
+    expect(hub.sectors.map((s) => s.azimuthDeg)).toEqual([null, null]);
+    expect(sitesWithLinks(pairs)).toEqual([{ siteId: MAST, links: 2 }]);
+    expect(sectorName(hub.sectors[1]!, hub.sectors)).toBe("aimed 2");
+  });
+
+  test("sectors are named by where they look, two of one quarter apart; a remote on no sector is a fault", () => {
+    const s = [205, 130, 215].map((azimuthDeg, i) => ({ id: `s${i}`, azimuthDeg }));
+    expect(s.map((x) => sectorName(x, s))).toEqual(["south-west 1", "south-east", "south-west 2"]);
+    const fields = hubSchema.parse({ mountAglM: 5, remotes: [{ linkId: SHEDS[0], sectorId: "z" }] });
+    expect(hubFaults(fields)[0]).toMatchObject({ path: "remotes.0.sectorId" });
+  });
+});
+
+const path = (bearingDeg: number, pathM: number): ProfileDto =>
+  ({
+    pathM,
+    latDeg: 44,
+    nearBearingDeg: bearingDeg,
+    farBearingDeg: (bearingDeg + 180) % 360,
+    distanceM: Array.from({ length: 50 }, (_, i) => (pathM * i) / 49),
+    groundAmslM: Array.from({ length: 50 }, () => 0),
+    datasetIndex: Array.from({ length: 50 }, () => 0),
+    side: null,
+    datasets: [{ id: "d", name: "made up", kind: "dtm", cellM: 2, sigmaM: 0.2 }],
+    bodies: [],
+    features: [],
+    thinned: false,
+  }) as unknown as ProfileDto;
+
+const jobWith = (links: readonly LinkDto[]): JobBundle =>
+  ({
+    job: {
+      ...jobFieldsSchema.parse({
+        name: "J",
+        visitOn: "2026-12-03",
+        centreLatDeg: 44,
+        centreLonDeg: -34,
+        ruleDomain: "FCC-like",
+        rainRate001MmH: 28,
+      }),
+      id: "j",
+      version: 1,
+      number: 1,
+    },
+    sites: [MAST, ...SHEDS].map((id, i) => ({
+      id,
+      name: i === 0 ? "Mast" : `Shed ${i}`,
+      mountMaxAglM: null,
+      mountingPoints: [],
+      stands: null,
+    })),
+    links,
+  }) as unknown as JobBundle;
+
+describe("a hub under the hand", () => {
+  const links = [link(0, SW), link(1, SW), link(2, SW)];
+  const job = jobWith(links);
+  const profiles = new Map([
+    ["link-0", path(205, 700)],
+    ["link-1", path(230, 800)],
+    ["link-2", path(205, 60)],
+  ]);
+  const fields = { ...hubSchema.parse({ mountAglM: 20 }), ...hubOf(MAST, links, RADIOS) } as HubFields;
+
+  test("turned and tilted, only what the sector moves is worked out again: the path to each remote stays as it was", () => {
+    const judge = openHubJudge();
+    const before = judge.judge(job, MAST, fields, HARDWARE, profiles);
+    const turned = { ...fields, sectors: fields.sectors.map((s) => ({ ...s, azimuthDeg: 220, tiltDeg: -5 })) };
+    const after = judge.judge(job, MAST, turned, HARDWARE, profiles);
+    after.remotes[0]!.forEach((r, i) => {
+      expect(r.state).toBe(before.remotes[0]![i]!.state);
+    });
+    expect(after.sectors[0]!.remotes[1]!.place.off.azimuthDeg).toBeCloseTo(10, 6);
+    // Another channel is another path.
+    const moved = { ...fields, sectors: fields.sectors.map((s) => ({ ...s, centreMhz: 5700 })) };
+    expect(judge.judge(job, MAST, moved, HARDWARE, profiles).remotes[0]![0]!.state).not.toBe(before.remotes[0]![0]!.state);
+  });
+
+  test("who lies under the beam is said with degrees and decibels; what touches all comes before what touches one", () => {
+    const judged = openHubJudge().judge(job, MAST, fields, HARDWARE, profiles);
+    const [sector] = judged.sectors;
+    const shed = sector!.remotes.find((r) => r.linkId === "link-2")!;
+    expect(shed.place.where).toBe("under");
+    expect(remoteSentence(shed, "south-west")).toMatch(/^Shed 3 lies \d\.\d° under the south-west beam, which takes \d+(\.\d)?\sdB/);
+    expect(remoteSentence(sector!.remotes[0]!, "south-west")).toBeNull();
+    const busy = { ...sector!, airVerdict: "short" as const, air: { ...sector!.air, asked: 1.1 } };
+    expect(hubReason([busy], fields.sectors, "short")).toBe(airSentence(busy, "south-west"));
+    expect(airSentence(busy, "south-west")).toMatch(/^The south-west air is 40 % over what may be used: Shed \d alone takes \d+ %\.$/);
+  });
+
+  test("the best axis and tilt leave the worst remote better off than it stands, and serve as many", () => {
+    const judge = openHubJudge();
+    const judged = judge.judge(job, MAST, fields, HARDWARE, profiles);
+    const best = turnedBest(judged.remotes[0]!, judged.patterns[0]!, 0.7)!;
+    expect(best.found.leftOver).toEqual([]);
+    // Each of the three asks as much as the others: a third of what may be used of the air.
+    const left = (lossOf: (i: number) => number): number =>
+      Math.min(...judged.remotes[0]!.map((r, i) => onAxisOf(r, 0.7 / 3).marginDb + lossOf(i)));
+    const now = left((i) => judged.sectors[0]!.remotes[i]!.place.lossDb);
+    const turned = { ...fields, sectors: fields.sectors.map((s) => ({ ...s, azimuthDeg: best.azimuthDeg, tiltDeg: best.tiltDeg })) };
+    const then = judge.judge(job, MAST, turned, HARDWARE, profiles).sectors[0]!;
+    expect(best.found.worstDb).toBeCloseTo(
+      left((i) => then.remotes[i]!.place.lossDb),
+      6,
+    );
+    expect(best.found.worstDb).toBeGreaterThan(now);
+  });
+
+  test("a path that is not there, a radio that is gone: named as not judged, and the others are", () => {
+    const judged = openHubJudge().judge(job, MAST, fields, HARDWARE, new Map([...profiles].slice(0, 2)));
+    expect(judged.unjudged).toEqual(["link-2"]);
+    expect(judged.sectors[0]!.remotes).toHaveLength(2);
+    const gone = openHubJudge().judge(job, MAST, fields, { radios: RADIOS.filter((r) => r.id !== "hub"), antennas: [] }, profiles);
+    expect([gone.sectors[0], gone.unjudged.length]).toEqual([null, 3]);
+  });
+});
