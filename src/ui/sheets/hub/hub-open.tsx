@@ -58,7 +58,7 @@ export const HubOpen = (read: HubRead) => {
     }),
   );
   const step = (by: number): void => open.setSector((sector + by + fields.sectors.length) % Math.max(1, fields.sectors.length));
-  useKeys({ "\\[": () => step(-1), "\\]": () => step(1) });
+  useKeys({ "(\\[)": () => step(-1), "(\\])": () => step(1) });
   const aim = judged.aims[sector] ?? { azimuthDeg: 0, tiltDeg: 0 };
   /** What looked at its one remote is set by both angles from now on. */
   const turn = (i: number, to: Partial<SectorAim>): void => {
