@@ -43,19 +43,6 @@ await page.getByRole("button", { name: "Look about" }).click();
 await page.getByTestId("view-answer").waitFor();
 await shot(page, "ground-view");
 await page.keyboard.press("Escape");
-await page.keyboard.press("Control+k");
-await page.keyboard.type("Draw: building");
-await page.keyboard.press("Enter");
-await page.getByText("Type its corners").click();
-await page
-  .getByLabel("Latitude, longitude, one corner a line")
-  .fill("47.2986 N, 19.3925 W\n47.2986 N, 19.3912 W\n47.2992 N, 19.3910 W\n47.2992 N, 19.3925 W");
-await page.getByRole("button", { name: "Draw it" }).click();
-await page.getByLabel("Height told by").selectOption("one");
-await page.getByLabel("Up to the top, °").fill("18");
-await page.getByLabel("To the foot, ° (down is −)").fill("-4");
-await shot(page, "ground-draw");
-await page.keyboard.press("Escape");
 await page.goto(`${base}/jobs/${job.id}/ground`);
 await page.locator(".map[data-drawn]").waitFor();
 await page.keyboard.press("b");
@@ -114,6 +101,12 @@ await page.goto(`${base}/jobs/${job.id}/gear/${links.find((l) => l.farName === "
 await page.getByText(/\d+ rejected/).waitFor();
 await page.getByText("just enough").nth(1).waitFor();
 await shot(page, "gear");
+await page.goto(`${base}/jobs/${job.id}/hub`);
+await page.getByRole("button", { name: "Make Water Tower a hub" }).click();
+await page.getByRole("button", { name: /^Weighbridge, / }).click();
+await page.getByTestId("turn").waitFor();
+await page.mouse.move(1270, 790);
+await shot(page, "hub");
 // The sheet as it goes on paper.
 const paper = await open("light");
 await section(paper, "Rope Walk");

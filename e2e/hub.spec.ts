@@ -17,7 +17,14 @@ const hubsOf = async (request: APIRequestContext): Promise<{ jobId: string; hubs
 const openHub = async (page: Page, request: APIRequestContext): Promise<HubDto> => {
   const { jobId, hubs } = await hubsOf(request);
   await page.goto(`/jobs/${jobId}/hub${hubs[0] === undefined ? "" : `/${hubs[0].id}`}`);
-  if (hubs[0] === undefined) await page.getByRole("button", { name: "Make Water Tower a hub" }).click();
+  if (hubs[0] === undefined) {
+    // From the ground, where the mast stands with what ends at it.
+    await page.goto(`/jobs/${jobId}/ground`);
+    await page.getByText(/^Sites, \d+$/).click();
+    await page.getByRole("button", { name: /^Water Tower/ }).click();
+    await page.getByRole("link", { name: "As a hub" }).click();
+    await page.getByRole("button", { name: "Make Water Tower a hub" }).click();
+  }
   await expect(page.getByTestId("verdict")).toBeVisible();
   return (await hubsOf(request)).hubs[0]!;
 };

@@ -1,4 +1,5 @@
 "use client";
+import Link from "next/link";
 import type { SiteDto } from "@/contract";
 import { lazyPart } from "../../controls/lazy-part";
 import { useOpened } from "../../state/use-opened";
@@ -19,6 +20,7 @@ const SitePane = ({ ground }: { ground: OpenGround }) => {
   const site = panel.kind === "site" ? sites.find((s) => s.id === panel.siteId) : undefined;
   const [opened, setOpened] = useOpened(site);
   const close = (): void => setPanel({ kind: "links" });
+  const ends = site === undefined ? 0 : ground.links.filter((l) => l.nearSiteId === site.id || l.farSiteId === site.id).length;
   if (panel.kind !== "new" && site === undefined) return null;
   return (
     <div className="max-h-[78%] overflow-auto border-b border-ink px-3.5 py-3">
@@ -59,6 +61,14 @@ const SitePane = ({ ground }: { ground: OpenGround }) => {
             onTaken={setOpened}
           />
         )
+      )}
+      {site !== undefined && ends > 1 && (
+        <p className="m-0 mt-2 text-body">
+          <Link className="press text-body" href={`/jobs/${ground.jobId}/hub`}>
+            As a hub
+          </Link>
+          <span className="cap"> {ends} links end here</span>
+        </p>
       )}
     </div>
   );

@@ -229,6 +229,7 @@ export const useOpenGround = (jobId: string, read: JobBundle, others: RefObject<
   return {
     jobId,
     job,
+    links,
     sites,
     units,
     mode,
