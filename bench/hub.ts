@@ -50,6 +50,7 @@ const choices = shapes.slice(0, ANTENNAS).map((a, j) => ({
   id: `a${j}`,
   priceEur: 100 + j,
   relativeDb: patternOf(a as AntennaShape, 5.62).relativeDb,
+  promisedDb: -10,
   marginDb: remotes.map((_, i) => 8 + ((i * 7 + j * 3) % 14)),
   airShare: remotes.map((_, i) => 0.05 + ((i * 5) % 8) / 100),
 }));

@@ -136,6 +136,26 @@ test("the best axis and tilt are taken with one press; what is typed wrong is na
   expect((await designOf(request, weigh)).nearAimTiltDeg).toBe(-3);
 });
 
+test("the fewest sectors are looked for, planned with one press, and taken back as one step", async ({ page, request }) => {
+  const summary = await demoJob(request);
+  const fuel = linkTo(summary, "Fuel Berth").linkId;
+  const before = await openHub(page, request);
+  const search = page.getByTestId("sector-search");
+  await search.getByRole("button", { name: "Look for the fewest sectors" }).click();
+  await expect(search).toContainText("Left over: Net Store");
+  await expect(search.getByRole("listitem").first()).toContainText(/ at \d+°, tilt [\u2212\d.]+°: \d remotes?/);
+  await expectAccessible(page);
+  await search.getByRole("button", { name: /^Plan \d sectors?$/ }).click();
+  await expect(page.getByTestId("headline-trouble")).toHaveCount(0);
+  await saved(page);
+  const after = (await hubsOf(request)).hubs[0]!;
+  const sector = after.sectors.find((s) => s.id === after.remotes.find((r) => r.linkId === fuel)!.sectorId)!;
+  expect(await designOf(request, fuel)).toMatchObject({ nearRadioId: sector.radioId, nearAimAzimuthDeg: sector.azimuthDeg });
+  await page.keyboard.press("Control+z");
+  await expect.poll(async () => (await hubsOf(request)).hubs[0]!.sectors).toEqual(before.sectors);
+  expect((await designOf(request, fuel)).nearAimAzimuthDeg).toBe(205);
+});
+
 test("a hub fits a phone, and one that is gone says so", async ({ page, request }) => {
   await page.setViewportSize({ width: 390, height: 844 });
   await openHub(page, request);

@@ -49,6 +49,8 @@ export interface JudgedSector {
 
 /** Beyond this off the axis a sector's own word for its pattern promises nothing. */
 const DOUBT_DB = -10;
+/** Level of a pattern down to which it may be planned with: measured cuts are what they are. */
+export const promisedDbOf = (pattern: Pattern): number => (pattern.kind === "measured cuts" ? Number.NEGATIVE_INFINITY : DOUBT_DB);
 
 const end = (r: HubRemote) => (r.hubIsNear ? r.plan.near : r.plan.far);
 
@@ -75,16 +77,16 @@ const ways = (r: HubRemote) => {
   return { kept, there, back, keptThere, keptBack, needThere, needBack };
 };
 
-const serviceVerdict = (kept: Kept | null, place: PlaceInBeam, measured: boolean): Verdict => {
+const serviceVerdict = (kept: Kept | null, place: PlaceInBeam, pattern: Pattern): Verdict => {
   if (kept === null || kept.multiple < 1) return "short";
-  return place.lossDb < DOUBT_DB && !measured ? "tight" : "clear";
+  return place.lossDb < promisedDbOf(pattern) ? "tight" : "clear";
 };
 
 const judgeRemote = (r: HubRemote, pattern: Pattern, edges: BeamEdges, aim: SectorAim): { judged: JudgedRemote; air: RemoteAir } => {
   const seen = seenFromHub(r);
   const place = placeInBeam(pattern, edges, aim, seen.bearingDeg, seen.elevationDeg);
   const w = ways(r);
-  const service = serviceVerdict(w.kept, place, pattern.kind === "measured cuts");
+  const service = serviceVerdict(w.kept, place, pattern);
   const clearance = r.state.clearance.verdict;
   const name = (d: Direction | null): string | null => d?.held?.modulation ?? null;
   return {

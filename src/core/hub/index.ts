@@ -1,4 +1,4 @@
 export { type AirPolicy, moreThatFit, type RemoteShare } from "./airtime";
 export { blindRadiusM, type SectorAim } from "./beam";
-export { askedOf, type HubRemote, type JudgedRemote, type JudgedSector, judgeSector, onAxisOf, seenFromHub } from "./hub";
+export { askedOf, type HubRemote, type JudgedRemote, type JudgedSector, judgeSector, onAxisOf, promisedDbOf, seenFromHub } from "./hub";
 export { type FoundSectors, findSectors } from "./sectors";

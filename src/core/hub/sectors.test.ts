@@ -22,6 +22,7 @@ const ringOf = (seed: number): Ring => {
       id: `c${j}`,
       priceEur: 200 + 150 * j,
       relativeDb,
+      promisedDb: j === 0 ? -10 : Number.NEGATIVE_INFINITY,
       // One in ten lies beyond the reach of either.
       marginDb: remotes.map(() => (u() < 0.1 ? -1 : Math.round(u() * 200) / 10)),
       airShare: remotes.map(() => Math.round(u() * 30) / 100),
@@ -44,7 +45,8 @@ const bruteForce = ({ remotes, choices, limits }: Ring) => {
       for (let tilt = limits.tiltFromDeg; tilt <= limits.tiltToDeg; tilt += 0.5) {
         const margin = remotes.map((r, i) => {
           const az = ((r.bearingDeg - axis + 540) % 360) - 180;
-          return c.marginDb[i]! < 0 ? Number.NEGATIVE_INFINITY : c.marginDb[i]! + c.relativeDb(az, r.elevationDeg - tilt);
+          const level = c.relativeDb(az, r.elevationDeg - tilt);
+          return c.marginDb[i]! < 0 || level < c.promisedDb ? Number.NEGATIVE_INFINITY : c.marginDb[i]! + level;
         });
         const least = new Float64Array(full + 1).fill(Number.POSITIVE_INFINITY);
         for (let s = 1; s <= full; s++) {
@@ -110,7 +112,7 @@ describe("which sectors take in all remotes", () => {
   });
 
   test("one remote: the axis lies on it and the full gain is there; of two antennas that do the cheaper is taken", () => {
-    const one: SectorChoice = { id: "a", priceEur: 100, relativeDb: beam(90, 8), marginDb: [12], airShare: [0.2] };
+    const one: SectorChoice = { id: "a", priceEur: 100, relativeDb: beam(90, 8), promisedDb: -10, marginDb: [12], airShare: [0.2] };
     const found = findSectors([{ bearingDeg: 229, elevationDeg: -13 }], [{ ...one, id: "dear", priceEur: 300 }, one], {
       mostSectors: 4,
       mayUse: 0.7,

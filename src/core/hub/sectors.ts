@@ -20,6 +20,8 @@ export interface SectorChoice {
   readonly priceEur: number | null;
   /** Level below the peak, dB. */
   readonly relativeDb: (azimuthOffDeg: number, elevationOffDeg: number) => number;
+  /** Below this the pattern promises nothing, dB: a remote there is not taken in. */
+  readonly promisedDb: number;
   /** For each remote on its axis: what is left above the rung that its need takes, dB, the worse way. */
   readonly marginDb: readonly number[];
   /** For each remote: of all the air what its need takes on that rung. */
@@ -74,13 +76,13 @@ const rasterOf = (remotes: readonly RemotePlace[], choices: readonly SectorChoic
   for (let axis = 0; axis < AXES; axis++)
     for (let i = 0; i < n; i++) off[axis * n + i] = offBy(axis * AXIS_STEP_DEG, remotes[i]!.bearingDeg);
   for (let j = 0; j < choices.length; j++) {
-    const { relativeDb, marginDb } = choices[j]!;
+    const { relativeDb, marginDb, promisedDb } = choices[j]!;
     for (const tilt of tilts) {
       for (let axis = 0; axis < AXES; axis++) {
         let any = false;
         for (let i = 0; i < n; i++) {
-          const margin =
-            marginDb[i]! < 0 ? Number.NEGATIVE_INFINITY : marginDb[i]! + relativeDb(off[axis * n + i]!, remotes[i]!.elevationDeg - tilt);
+          const level = marginDb[i]! < 0 ? Number.NEGATIVE_INFINITY : relativeDb(off[axis * n + i]!, remotes[i]!.elevationDeg - tilt);
+          const margin = level < promisedDb ? Number.NEGATIVE_INFINITY : marginDb[i]! + level;
           raster.margins[count * n + i] = margin;
           if (margin >= 0) any = true;
         }

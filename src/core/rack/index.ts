@@ -4,5 +4,5 @@ export { type Planned, plannedCandidate } from "./planned";
 export { DRAWN_ROWS, type OpenRack, openRack } from "./rack";
 export { plainRack } from "./told";
 export * from "./types";
-export { stockOf } from "./units";
+export { stockOf, unitsOf } from "./units";
 export type { School } from "./weigh";

@@ -75,6 +75,7 @@ export const useOpenHub = ({ job, hub, hardware, profiles }: HubRead) => {
     verdict,
     change,
     changeSector,
+    propose: () => judge.current!.propose(job, hub.siteId, now(), hardware, profiles),
     siteName: site?.name ?? "a site that is gone",
     title: fields.name === "" ? (site?.name ?? "") : fields.name,
   };
