@@ -21,7 +21,7 @@ const openHub = async (page: Page, request: APIRequestContext): Promise<HubDto> 
     // From the ground, where the mast stands with what ends at it.
     await page.goto(`/jobs/${jobId}/ground`);
     await page.getByText(/^Sites, \d+$/).click();
-    await page.getByRole("button", { name: /^Water Tower/ }).click();
+    await page.getByRole("button", { name: "Water Tower", exact: true }).click();
     await page.getByRole("link", { name: "As a hub" }).click();
     await page.getByRole("button", { name: "Make Water Tower a hub" }).click();
   }

@@ -50,6 +50,7 @@ export interface SearchLimits {
 
 const MOST_REMOTES = 24;
 const SAME_DB = 1e-6;
+const KNOWN_WITHIN_DB = 0.001;
 
 /** All places on the raster where a choice could look, each with the margin of every remote. */
 interface Raster {
@@ -60,11 +61,21 @@ interface Raster {
   readonly tilt: Float64Array;
 }
 
+/** A pattern's level on the raster: by steps off the axis all round, and by steps off in height. */
+const tableOf = (relativeDb: SectorChoice["relativeDb"], fromStep: number, toStep: number): Float64Array => {
+  const table = new Float64Array((toStep - fromStep + 1) * AXES);
+  for (let e = fromStep; e <= toStep; e++)
+    for (let a = 0; a < AXES; a++) table[(e - fromStep) * AXES + a] = relativeDb(offBy(0, a * AXIS_STEP_DEG), e * TILT_STEP_DEG);
+  return table;
+};
+
 const rasterOf = (remotes: readonly RemotePlace[], choices: readonly SectorChoice[], limits: SearchLimits): Raster => {
   const n = remotes.length;
-  const tilts: number[] = [];
-  for (let t = limits.tiltFromDeg; t <= limits.tiltToDeg + 1e-9; t += TILT_STEP_DEG) tilts.push(t);
-  const most = choices.length * tilts.length * AXES;
+  const [low, high] = [Math.ceil(limits.tiltFromDeg / TILT_STEP_DEG - 1e-9), Math.floor(limits.tiltToDeg / TILT_STEP_DEG + 1e-9)];
+  const bearing = remotes.map((r) => ((Math.round(r.bearingDeg / AXIS_STEP_DEG) % AXES) + AXES) % AXES);
+  const height = remotes.map((r) => Math.round(r.elevationDeg / TILT_STEP_DEG));
+  const [fromStep, toStep] = n === 0 ? [0, 0] : [Math.min(...height) - high, Math.max(...height) - low];
+  const most = choices.length * (high - low + 1) * AXES;
   const raster = {
     margins: new Float64Array(most * n),
     choice: new Uint16Array(most),
@@ -72,24 +83,23 @@ const rasterOf = (remotes: readonly RemotePlace[], choices: readonly SectorChoic
     tilt: new Float64Array(most),
   };
   let count = 0;
-  const off = new Float64Array(AXES * n);
-  for (let axis = 0; axis < AXES; axis++)
-    for (let i = 0; i < n; i++) off[axis * n + i] = offBy(axis * AXIS_STEP_DEG, remotes[i]!.bearingDeg);
   for (let j = 0; j < choices.length; j++) {
     const { relativeDb, marginDb, promisedDb } = choices[j]!;
-    for (const tilt of tilts) {
+    const table = tableOf(relativeDb, fromStep, toStep);
+    for (let t = low; t <= high; t++) {
       for (let axis = 0; axis < AXES; axis++) {
         let any = false;
         for (let i = 0; i < n; i++) {
-          const level = marginDb[i]! < 0 ? Number.NEGATIVE_INFINITY : relativeDb(off[axis * n + i]!, remotes[i]!.elevationDeg - tilt);
-          const margin = level < promisedDb ? Number.NEGATIVE_INFINITY : marginDb[i]! + level;
+          const off = bearing[i]! - axis;
+          const level = table[(height[i]! - t - fromStep) * AXES + (off < 0 ? off + AXES : off)]!;
+          const margin = marginDb[i]! < 0 || level < promisedDb ? Number.NEGATIVE_INFINITY : marginDb[i]! + level;
           raster.margins[count * n + i] = margin;
           if (margin >= 0) any = true;
         }
         if (!any) continue;
         raster.choice[count] = j;
         raster.axis[count] = axis;
-        raster.tilt[count] = tilt;
+        raster.tilt[count] = t * TILT_STEP_DEG;
         count += 1;
       }
     }
@@ -106,21 +116,27 @@ interface Cover {
 const coversAt = (raster: Raster, n: number, leastDb: number, choices: readonly SectorChoice[], wanted: number): Cover[] => {
   const byMask = new Map<number, number>();
   const price = (at: number): number => choices[raster.choice[at]!]!.priceEur ?? Number.POSITIVE_INFINITY;
+  let last = -1;
   for (let at = 0; at < raster.count; at++) {
     let mask = 0;
     for (let i = 0; i < n; i++) if (raster.margins[at * n + i]! >= leastDb) mask |= 1 << i;
     mask &= wanted;
-    if (mask === 0) continue;
     // The air that a remote takes is its choice's: sets of unlike choices are kept apart.
     const key = raster.choice[at]! * 2 ** MOST_REMOTES + mask;
+    // Beside the one before it, and no lower.
+    if (mask === 0 || (key === last && raster.axis[at]! > 0)) continue;
+    last = key;
     const before = byMask.get(key);
     if (before === undefined || isLower(raster, at, before)) byMask.set(key, at);
   }
-  const all = [...byMask].map(([key, at]) => ({ mask: key % 2 ** MOST_REMOTES, at }));
-  return all
-    .filter(
-      (a) => !all.some((b) => b !== a && raster.choice[b.at] === raster.choice[a.at] && (b.mask | a.mask) === b.mask && b.mask !== a.mask),
-    )
+  const ofChoice = new Map<number, Cover[]>();
+  for (const [key, at] of byMask) {
+    const own = ofChoice.get(raster.choice[at]!) ?? [];
+    ofChoice.set(raster.choice[at]!, own);
+    own.push({ mask: key % 2 ** MOST_REMOTES, at });
+  }
+  return [...ofChoice.values()]
+    .flatMap((own) => own.filter((a) => !own.some((b) => b.mask !== a.mask && (b.mask | a.mask) === b.mask)))
     .sort((a, b) => price(a.at) - price(b.at) || raster.axis[a.at]! - raster.axis[b.at]!);
 };
 
@@ -155,6 +171,12 @@ const sharedOut = (
   return place(0) ? of : null;
 };
 
+const bitsIn = (mask: number): number => {
+  let n = 0;
+  for (let m = mask; m !== 0; m &= m - 1) n += 1;
+  return n;
+};
+
 /** The first set of at most so many covers, in their order, that takes in all that is wanted and whose air is enough. */
 const coveredBy = (
   covers: readonly Cover[],
@@ -163,9 +185,10 @@ const coveredBy = (
   isEnough: (chosen: readonly Cover[]) => boolean,
 ): readonly Cover[] | null => {
   const chosen: Cover[] = [];
+  const largest = Math.max(0, ...covers.map((c) => bitsIn(c.mask)));
   const go = (left: number, from: number): boolean => {
     if (left === 0 && isEnough(chosen)) return true;
-    if (chosen.length === most) return false;
+    if (chosen.length === most || bitsIn(left) > (most - chosen.length) * largest) return false;
     if (left !== 0) {
       const next = left & -left;
       for (const c of covers) {
@@ -229,16 +252,26 @@ export const findSectors = (remotes: readonly RemotePlace[], choices: readonly S
   let count = 1;
   while (solve(at0, wanted, count) === null) count += 1;
 
-  // The greatest worst margin is one of the margins there are: found by halving among them.
-  const levels = [...new Set(raster.margins.subarray(0, raster.count * n).filter((m) => m >= 0))].sort((a, b) => a - b);
-  let [low, high] = [0, levels.length - 1];
-  while (low < high) {
-    const mid = Math.ceil((low + high) / 2);
-    if (solve(coversAt(raster, n, levels[mid]! - SAME_DB, choices, wanted), wanted, count) !== null) low = mid;
-    else high = mid - 1;
+  // The greatest worst margin lies between what a set that was found has and what none was found for: halved until it is known.
+  const atLeast = (db: number): readonly Cover[] | null => solve(coversAt(raster, n, db, choices, wanted), wanted, count);
+  const worstOf = (set: readonly Cover[]): number => {
+    const of = sharedOut(set, wanted, shareOf, limits.mayUse)!;
+    return Math.min(...indices(wanted).map((i) => raster.margins[set[of[i]!]!.at * n + i]!));
+  };
+  let chosen = atLeast(0)!;
+  let low = worstOf(chosen);
+  let high = raster.margins.subarray(0, raster.count * n).reduce((most, m) => Math.max(most, m), 0) + KNOWN_WITHIN_DB;
+  while (high - low > KNOWN_WITHIN_DB) {
+    const mid = (low + high) / 2;
+    const better = atLeast(mid);
+    if (better === null) high = mid;
+    else {
+      chosen = better;
+      low = Math.max(mid, worstOf(better));
+    }
   }
-  const worstDb = levels[low]!;
-  const chosen = solve(coversAt(raster, n, worstDb - SAME_DB, choices, wanted), wanted, count)!;
+  // The same with the least that it may have: of sets as good the cheaper, then the lower axis.
+  chosen = atLeast(low - SAME_DB) ?? chosen;
   const of = sharedOut(chosen, wanted, shareOf, limits.mayUse)!;
   const sectors = chosen.map(
     ({ at }, s): FoundSector => ({
@@ -247,6 +280,15 @@ export const findSectors = (remotes: readonly RemotePlace[], choices: readonly S
       tiltDeg: raster.tilt[at]!,
       remotes: indices(wanted).filter((i) => of[i] === s),
     }),
+  );
+  // Told at the true angles, not at those of the raster.
+  const worstDb = Math.min(
+    ...sectors.flatMap((s) =>
+      s.remotes.map((i) => {
+        const c = choices[s.choice]!;
+        return c.marginDb[i]! + c.relativeDb(offBy(s.azimuthDeg, remotes[i]!.bearingDeg), remotes[i]!.elevationDeg - s.tiltDeg);
+      }),
+    ),
   );
   return { sectors: sectors.sort((a, b) => a.azimuthDeg - b.azimuthDeg), worstDb, leftOver };
 };
