@@ -156,6 +156,51 @@ test("the fewest sectors are looked for, planned with one press, and taken back 
   expect((await designOf(request, fuel)).nearAimAzimuthDeg).toBe(205);
 });
 
+test("a link that was planned otherwise in its section is named and set right; one is taken off and hung on again", async ({
+  page,
+  request,
+}) => {
+  const summary = await demoJob(request);
+  const ferry = linkTo(summary, "Ferry Ramp").linkId;
+  await openHub(page, request);
+  await expect(page.getByTestId("astray")).toHaveCount(0);
+  const { id, version } = await designOf(request, ferry);
+  expect((await request.patch(`/api/jobs/${summary.job.id}/designs/${id}`, { data: { version, nearAimTiltDeg: -9 } })).ok()).toBe(true);
+  // News of it come by themselves.
+  const astray = page.getByTestId("astray");
+  await expect(astray).toContainText("Ferry Ramp is planned otherwise in its own section");
+  await astray.getByRole("button", { name: "Set it as the sector" }).click();
+  await expect(astray).toHaveCount(0);
+  expect((await designOf(request, ferry)).nearAimTiltDeg).toBe(-3);
+
+  await page.getByRole("button", { name: /^Ferry Ramp, / }).click();
+  await page.getByRole("button", { name: "Take Ferry Ramp off the hub" }).click();
+  await expect(page.getByRole("heading", { name: /hub of 4 remotes/ })).toBeVisible();
+  expect((await designOf(request, ferry)).nearRadioId).toBe("gannet-ninety");
+  await page.getByRole("button", { name: "south-east" }).click();
+  await page.getByRole("button", { name: "Hang it on the south-east" }).click();
+  await saved(page);
+  expect((await designOf(request, ferry)).nearAimAzimuthDeg).toBe(130);
+  await page.keyboard.press("Control+z");
+  await page.keyboard.press("Control+z");
+  await page.getByRole("button", { name: "south-west" }).click();
+  await expect.poll(async () => (await designOf(request, ferry)).nearAimAzimuthDeg).toBe(205);
+  await expect(page.getByRole("region", { name: "Air of the south-west sector" })).toContainText("Ferry Ramp");
+});
+
+test("a hub is taken away and its links stay; History brings it back", async ({ page, request }) => {
+  const { jobId, hubs } = await hubsOf(request);
+  await page.goto(`/jobs/${jobId}/hub`);
+  await page.getByTestId("hubs").getByRole("button", { name: "Take away" }).click();
+  await expect(page.getByTestId("hubs")).toHaveCount(0);
+  await expect(page.getByRole("button", { name: "Make Water Tower a hub" })).toBeVisible();
+  const gone = (await request.get(`/api/jobs/${jobId}/hubs`)).json();
+  expect(await gone).toEqual([]);
+  await page.getByRole("button", { name: "Make Water Tower a hub" }).click();
+  await expect(page.getByRole("heading", { name: /hub of 5 remotes/ })).toBeVisible();
+  expect((await hubsOf(request)).hubs[0]!.sectors).toEqual(hubs[0]!.sectors);
+});
+
 test("a hub fits a phone, and one that is gone says so", async ({ page, request }) => {
   await page.setViewportSize({ width: 390, height: 844 });
   await openHub(page, request);

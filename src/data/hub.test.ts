@@ -8,7 +8,7 @@ import { undoLast } from "./history";
 import { linksOf } from "./jobs";
 import { createLink } from "./links";
 import { testDb } from "./testing/db";
-import { create, createJob, patch } from "./testing/edits";
+import { create, createJob, patch, plainDesign } from "./testing/edits";
 
 const db = testDb();
 const CLIENT = "client-hub";
@@ -20,16 +20,7 @@ const mast = async () => {
   for (const i of [0, 1, 2, 3])
     sites.push(await create(db, job.id, "site", { name: `S${i}`, latDeg: 44 + i / 100, lonDeg: -34, mountAglM: 6 }));
   const [radio] = await listRadios(db);
-  const design = {
-    nearMountAglM: 6,
-    farMountAglM: 6,
-    nearRadioId: radio!.id,
-    farRadioId: radio!.id,
-    nearPowerDbm: 5,
-    farPowerDbm: 5,
-    centreMhz: 5500,
-    widthMhz: 20,
-  };
+  const design = plainDesign(radio!.id);
   const join = (a: number, b: number) => createLink(db, job.id, { nearSiteId: sites[a]!.id, farSiteId: sites[b]!.id, label: "", design });
   const links = [await join(0, 1), await join(2, 0), await join(0, 3), await join(1, 2)];
   const sector = { id: "a", radioId: radio!.id, azimuthDeg: 10, tiltDeg: -3, centreMhz: 5580, widthMhz: 40, powerDbm: 11 };

@@ -34,7 +34,7 @@ import { createLink } from "./links";
 import { openNews } from "./listen";
 import { edit, listRecords } from "./records";
 import { storeOf } from "./stores";
-import { create, createJob } from "./testing/edits";
+import { create, createJob, plainDesign } from "./testing/edits";
 
 const url = process.env.DATABASE_URL;
 if (url === undefined) throw new Error("DATABASE_URL is not set; run npm test");
@@ -118,16 +118,7 @@ const place = async (): Promise<Place> => {
   const site = (name: string, latDeg: number) => create(db, job.id, "site", { name, latDeg, lonDeg: -33, mountAglM: 6 });
   const [near, far] = [await site("Near", 43), await site("Far", 43.01)];
   const radioId = (await listRadios(db))[0]!.id;
-  const design = {
-    nearMountAglM: 6,
-    farMountAglM: 6,
-    nearRadioId: radioId,
-    farRadioId: radioId,
-    nearPowerDbm: 5,
-    farPowerDbm: 5,
-    centreMhz: 5500,
-    widthMhz: 20,
-  };
+  const design = plainDesign(radioId);
   const link = await createLink(db, job.id, { nearSiteId: near.id, farSiteId: far.id, label: "", design });
   return { job, siteId: near.id, linkId: link.id, design: { ...design, linkId: link.id, chosen: false } };
 };

@@ -7,7 +7,7 @@ import { undoLast } from "./history";
 import { linksOf } from "./jobs";
 import { createLink } from "./links";
 import { testDb } from "./testing/db";
-import { create, createJob, patch } from "./testing/edits";
+import { create, createJob, patch, plainDesign } from "./testing/edits";
 
 const db = testDb();
 const CLIENT = "client-taking";
@@ -18,16 +18,7 @@ const threeLinks = async () => {
   for (const i of [0, 1, 2, 3])
     sites.push(await create(db, job.id, "site", { name: `S${i}`, latDeg: 44 + i / 100, lonDeg: -34, mountAglM: 6 }));
   const [radio, other] = await listRadios(db);
-  const design = {
-    nearMountAglM: 6,
-    farMountAglM: 6,
-    nearRadioId: radio!.id,
-    farRadioId: radio!.id,
-    nearPowerDbm: 5,
-    farPowerDbm: 5,
-    centreMhz: 5500,
-    widthMhz: 20,
-  };
+  const design = plainDesign(radio!.id);
   for (const i of [1, 2, 3]) await createLink(db, job.id, { nearSiteId: sites[0]!.id, farSiteId: sites[i]!.id, label: "", design });
   return { job, radio: radio!.id, other: other!.id };
 };

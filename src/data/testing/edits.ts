@@ -43,3 +43,15 @@ export const take = async <K extends KindName>(db: Db, kind: K, id: string, vers
 
 export const bring = async <K extends KindName>(db: Db, kind: K, id: string, version: number): Promise<RowOf<K>> =>
   edit(db, await jobOf(db, kind, id), (door) => door.bring(kind, id, version));
+
+/** A design of two like radios on low mounts, for links of which nothing else is asked. */
+export const plainDesign = (radioId: string) => ({
+  nearMountAglM: 6,
+  farMountAglM: 6,
+  nearRadioId: radioId,
+  farRadioId: radioId,
+  nearPowerDbm: 5,
+  farPowerDbm: 5,
+  centreMhz: 5500,
+  widthMhz: 20,
+});

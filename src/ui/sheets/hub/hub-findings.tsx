@@ -7,13 +7,14 @@ import { VerdictMark } from "../../marks/verdict-mark";
 import { dbText, figure } from "../../wording/numbers";
 import { VERDICT_WORD } from "../../wording/verdicts";
 import { turnedBest } from "./hub-judge";
+import { HubMembers } from "./hub-members";
 import { sectorName } from "./hub-start";
 import { airSentence, remoteSentence } from "./hub-words";
 import { SectorSearch } from "./sector-search";
 import type { OpenHub } from "./use-open-hub";
 
 /** What is wrong with the hub and what mends it: the worst first. */
-export const HubFindings = ({ open }: { open: OpenHub }) => {
+export const HubFindings = ({ open, say }: { open: OpenHub; say: (error: unknown) => void }) => {
   const { judged, fields, sector, changeSector, jobId, drag } = open;
   const pattern = judged.patterns[sector] ?? null;
   const own = judged.sectors[sector] ?? null;
@@ -95,6 +96,7 @@ export const HubFindings = ({ open }: { open: OpenHub }) => {
       {best === null && remotes !== undefined && remotes.length > 0 && !drag && (
         <p className="cap m-0 mt-2.5">No axis and no tilt of this sector serves any of its remotes.</p>
       )}
+      <HubMembers open={open} say={say} />
       <SectorSearch open={open} />
       <p className="cap m-0 mt-3">
         Levels by the same core as a pair. The air is judged for remotes that hold; own radios against each other are not judged here.

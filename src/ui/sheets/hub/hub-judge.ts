@@ -225,7 +225,9 @@ export const openHubJudge = (): HubJudge => {
           .filter((r) => r.sectorId === sector.id)
           .flatMap(({ linkId }) => {
             const link = job.links.find((l) => l.id === linkId);
-            const remote = link === undefined ? null : remoteUnder(asked, sector, link);
+            // A link that was taken away hangs here no more.
+            if (link === undefined) return [];
+            const remote = remoteUnder(asked, sector, link);
             if (remote === null) unjudged.push(linkId);
             return remote === null ? [] : [remote];
           }),

@@ -14,7 +14,7 @@ import { UnitsButton } from "../../frame/units-button";
 import { VerdictMark } from "../../marks/verdict-mark";
 import { useJobHistory } from "../../state/job-history";
 import { errorSentence } from "../../wording/errors";
-import { rateText } from "../../wording/gear";
+import { countText, rateText } from "../../wording/gear";
 import { figure, lengthText, type Units } from "../../wording/numbers";
 import { VERDICT_WORD } from "../../wording/verdicts";
 import { BasisCell } from "../basis/basis-cell";
@@ -59,6 +59,7 @@ export const HubOpen = (read: HubRead) => {
   );
   const step = (by: number): void => open.setSector((sector + by + fields.sectors.length) % Math.max(1, fields.sectors.length));
   useKeys({ "(\\[)": () => step(-1), "(\\])": () => step(1) });
+  const remotes = judged.sectors.reduce((n, j) => n + (j?.remotes.length ?? 0), judged.unjudged.length);
   const aim = judged.aims[sector] ?? { azimuthDeg: 0, tiltDeg: 0 };
   /** What looked at its one remote is set by both angles from now on. */
   const turn = (i: number, to: Partial<SectorAim>): void => {
@@ -110,8 +111,7 @@ export const HubOpen = (read: HubRead) => {
               </div>
               <div className="min-w-0 flex-1 border-l border-hair pl-4">
                 <h1 className="m-0 text-head font-bold leading-6">
-                  <span className="text-near">{open.title}</span>, hub of {fields.remotes.length}{" "}
-                  {fields.remotes.length === 1 ? "remote" : "remotes"}
+                  <span className="text-near">{open.title}</span>, hub of {countText(remotes, "remote", "remotes")}
                 </h1>
                 {reason !== null && verdict !== "clear" && (
                   <p className={`m-0 text-line font-heading leading-[18px] v-${verdict}`} data-testid="headline-trouble">
@@ -262,7 +262,7 @@ export const HubOpen = (read: HubRead) => {
               </div>
             )}
           </div>
-          <HubFindings open={open} />
+          <HubFindings open={open} say={(error) => setSaid(errorSentence(bodyOf(error), units))} />
         </div>
       </Sheet>
     </TypingScope>

@@ -2,7 +2,7 @@
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
-import type { HardwareDto, HubDto, JobBundle } from "@/contract";
+import { type HardwareDto, type HubDto, type JobBundle, recordPath } from "@/contract";
 import { bodyOf } from "../../api/client";
 import { useRefresh } from "../../api/queries";
 import { sendEdit } from "../../state/browser-outbox";
@@ -35,6 +35,19 @@ export const HubStart = ({ job, hubs, radios }: { job: JobBundle; hubs: readonly
       setBusy(false);
     }
   };
+  /** The links stay as they are planned; History brings the hub back. */
+  const takeAway = async (h: HubDto): Promise<void> => {
+    setBusy(true);
+    setFault(null);
+    try {
+      await sendEdit(jobId, "PATCH", recordPath(jobId, "hub", h.id), { version: h.version, deleted: true });
+      await refresh(jobId);
+    } catch (error) {
+      setFault(errorSentence(bodyOf(error), units));
+    } finally {
+      setBusy(false);
+    }
+  };
   return (
     <div className="h-full overflow-auto px-6 py-5">
       <h1 className="m-0 text-head font-bold">Hubs of this job</h1>
@@ -48,6 +61,9 @@ export const HubStart = ({ job, hubs, radios }: { job: JobBundle; hubs: readonly
               <Link className="press text-body" href={`/jobs/${jobId}/hub/${h.id}`}>
                 {h.name === "" ? (siteOf(h.siteId)?.name ?? "a site that is gone") : h.name}
               </Link>
+              <button type="button" className="press ml-4 text-line" disabled={busy} onClick={() => void takeAway(h)}>
+                Take away
+              </button>
               <span className="cap">
                 {" "}
                 {countText(h.sectors.length, "sector", "sectors")}, {countText(h.remotes.length, "remote", "remotes")}

@@ -42,7 +42,7 @@ const isOneUnit = (a: Omit<HubSector, "id">, b: Omit<HubSector, "id">): boolean 
   a.widthMhz === b.widthMhz;
 
 /** Whether the end of a link at a site is one that several remotes may hang on. */
-const sharesOut = ({ nearSiteId, design: d }: LinkDto, siteId: string, radios: readonly Pick<Radio, "id" | "roles">[]): boolean => {
+export const sharesOut = ({ nearSiteId, design: d }: LinkDto, siteId: string, radios: readonly Pick<Radio, "id" | "roles">[]): boolean => {
   const [near, far] = [d.nearRadioId, d.farRadioId].map((id) => radios.find((r) => r.id === id));
   return near !== undefined && far !== undefined && usesOf(near, far)[nearSiteId === siteId ? 0 : 1] === "hub";
 };

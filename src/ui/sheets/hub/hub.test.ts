@@ -4,6 +4,7 @@ import { designFieldsSchema, designUnder, hubFaults, hubSchema, jobFieldsSchema 
 import { onAxisOf } from "@/core/hub";
 import { radio } from "@/core/testing/scene";
 import { openHubJudge, turnedBest } from "./hub-judge";
+import { astrayOf, besideOf } from "./hub-links";
 import { hubOf, sectorName, sitesWithLinks } from "./hub-start";
 import { airSentence, hubReason, remoteSentence } from "./hub-words";
 
@@ -141,6 +142,31 @@ const jobWith = (links: readonly LinkDto[]): JobBundle =>
     })),
     links,
   }) as unknown as JobBundle;
+
+describe("links that hang on a hub", () => {
+  const links = [link(0, SW), link(1, SW), link(2, SW)];
+  const job = jobWith(links);
+  const fields = { ...hubSchema.parse({ mountAglM: 20 }), ...hubOf(MAST, links, RADIOS) } as HubFields;
+
+  test("one that was planned otherwise since is named with what would set it right; set so, nothing is left to name", () => {
+    expect(astrayOf(job, MAST, fields)).toEqual([]);
+    const moved = jobWith([links[0]!, { ...links[1]!, design: design({ ...SW, nearAimTiltDeg: -7, centreMhz: 5640 }) }, links[2]!]);
+    const [one, ...more] = astrayOf(moved, MAST, fields);
+    expect([one!.name, more]).toEqual(["Shed 2", []]);
+    expect(one!.fields).toMatchObject({ nearAimTiltDeg: -3, centreMhz: 5500 });
+    const set = moved.links.map((l) => (l.id === one!.link.id ? { ...l, design: { ...l.design, ...one!.fields } } : l)) as LinkDto[];
+    expect(astrayOf(jobWith(set), MAST, fields)).toEqual([]);
+  });
+
+  test("one that ends there and hangs on nothing is offered; a pair beside it, and one that is gone, are not", () => {
+    const off = { ...fields, remotes: fields.remotes.slice(1) };
+    expect(besideOf(job, MAST, off, RADIOS).map((b) => b.name)).toEqual(["Shed 1"]);
+    const pair = jobWith([{ ...links[0]!, design: design({ nearRadioId: "pair", farRadioId: "pair" }) }, ...links.slice(1)]);
+    expect(besideOf(pair, MAST, off, RADIOS)).toEqual([]);
+    const gone = openHubJudge().judge(jobWith(links.slice(1)), MAST, fields, HARDWARE, new Map());
+    expect(gone.unjudged).toEqual(["link-1", "link-2"]);
+  });
+});
 
 describe("a hub under the hand", () => {
   const links = [link(0, SW), link(1, SW), link(2, SW)];
