@@ -66,6 +66,9 @@ export const HubFindings = ({ open, say }: { open: OpenHub; say: (error: unknown
             <button type="button" className="press text-line" onClick={() => open.chooseRemote(r.linkId)}>
               Look at it
             </button>
+            <Link className="press text-line" href={`/jobs/${jobId}/section/${r.linkId}`}>
+              Its section
+            </Link>
             <Link className="press text-line" href={`/jobs/${jobId}/gear/${r.linkId}`}>
               A pair of its own
             </Link>

@@ -35,11 +35,11 @@ const round = (deg: number): number => Math.round(deg * 10) / 10;
 
 /** A hub: which remote lies where in which beam, what the air holds, and what mends it. */
 export const HubOpen = (read: HubRead) => {
-  const open = useOpenHub(read);
+  const verdicts = useVerdicts(read.job.job.id);
+  const open = useOpenHub(read, verdicts.data);
   const { job, jobId, fields, judged, sector, chosen, record, status, units, verdict, changeSector } = open;
   const [said, setSaid] = useState<string | null>(null);
   const [deviceMbps, setDeviceMbps] = useState(4);
-  const verdicts = useVerdicts(jobId);
   const history = useJobHistory(
     jobId,
     (error) => setSaid(errorSentence(bodyOf(error), units)),

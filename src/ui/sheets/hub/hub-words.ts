@@ -18,6 +18,8 @@ export const remoteSentence = (r: JudgedRemote, sector: string): string | null =
     return `${r.name} ${place === "" ? "" : `${place}. It `}lacks ${rateText(Math.max(0.1, (1 - r.kept.multiple) * need))} of the ${rateText(need)} Mbps that it asks.`;
   if (r.service === "tight") return `${r.name} ${place}. It holds all the same, on a side lobe that nobody promises.`;
   if (r.clearance !== "clear") return `${r.name}: the path itself is ${VERDICT_WORD[r.clearance].toLowerCase()}.`;
+  // Something that only its own section looks at.
+  if (place === "" && r.verdict !== "clear") return `${r.name}: its own section says ${VERDICT_WORD[r.verdict]}.`;
   return place === "" ? null : `${r.name} ${place}, and holds.`;
 };
 

@@ -7,6 +7,7 @@ import { openHubJudge, turnedBest } from "./hub-judge";
 import { astrayOf, besideOf } from "./hub-links";
 import { hubOf, sectorName, sitesWithLinks } from "./hub-start";
 import { airSentence, hubReason, remoteSentence } from "./hub-words";
+import { withSections } from "./use-open-hub";
 
 const MAST = "00000000-0000-4000-8000-00000000000a";
 const SHEDS = ["1", "2", "3"].map((n) => `00000000-0000-4000-8000-00000000000${n}`);
@@ -202,6 +203,21 @@ describe("a hub under the hand", () => {
     const busy = { ...sector!, airVerdict: "short" as const, air: { ...sector!.air, asked: 1.1 } };
     expect(hubReason([busy], fields.sectors, "short")).toBe(airSentence(busy, "south-west"));
     expect(airSentence(busy, "south-west")).toMatch(/^The south-west air is 40 % over what may be used: Shed \d alone takes \d+ %\.$/);
+  });
+
+  test("what only a link's own section looks at counts here too, once it is worked out; it never makes anything better", () => {
+    const judged = openHubJudge().judge(job, MAST, fields, HARDWARE, profiles);
+    const listed = [
+      { linkId: "link-0", verdict: "short" as const, fresh: true },
+      { linkId: "link-1", verdict: "short" as const, fresh: false },
+      { linkId: "link-2", verdict: "clear" as const, fresh: true },
+    ];
+    const [sector] = withSections(judged, listed).sectors;
+    const before = judged.sectors[0]!.remotes.map((r) => r.verdict);
+    expect(sector!.remotes.map((r) => r.verdict)).toEqual(["short", before[1], before[2]]);
+    expect(sector!.verdict).toBe("short");
+    expect(remoteSentence(sector!.remotes[0]!, "south-west")).toBe("Shed 1: its own section says Short.");
+    expect(withSections(judged, []).sectors[0]!.verdict).toBe(judged.sectors[0]!.verdict);
   });
 
   test("the best axis and tilt leave the worst remote better off than it stands, and serve as many", () => {

@@ -1,11 +1,11 @@
 "use client";
 import { useMemo, useRef, useState } from "react";
-import type { HardwareDto, HubDto, HubFields, HubSector, JobBundle, ProfileDto } from "@/contract";
+import type { HardwareDto, HubDto, HubFields, HubSector, JobBundle, LinkVerdict, ProfileDto } from "@/contract";
 import { type Verdict, worseVerdict } from "@/core/link";
 import { shown as shownNow } from "../../state/open-record";
 import { usePreferences } from "../../state/preferences";
 import { useRecord, useRecordState } from "../../state/use-record";
-import { openHubJudge } from "./hub-judge";
+import { type JudgedHub, openHubJudge } from "./hub-judge";
 
 /** What the open hub was read with. */
 export interface HubRead {
@@ -16,16 +16,20 @@ export interface HubRead {
 }
 
 /** The hub under the hand: its record, what it comes to, which sector and which remote are looked at. */
-export const useOpenHub = ({ job, hub, hardware, profiles }: HubRead) => {
+export const useOpenHub = ({ job, hub, hardware, profiles }: HubRead, listed: readonly LinkVerdict[] | undefined) => {
   const { units } = usePreferences();
   const jobId = job.job.id;
   const record = useRecord(jobId, "hub", hub);
   const { fields, status, setAside, drag } = useRecordState(record);
   const judge = useRef<ReturnType<typeof openHubJudge> | null>(null);
   judge.current ??= openHubJudge();
-  const judged = useMemo(
+  const quick = useMemo(
     () => judge.current!.judge(job, hub.siteId, fields, hardware, profiles),
     [job, hub.siteId, fields, hardware, profiles],
+  );
+  const judged = useMemo(
+    () => (drag || status.kind !== "saved" ? quick : withSections(quick, listed ?? [])),
+    [quick, listed, drag, status.kind],
   );
   const [askedSector, setSector] = useState<number | null>(null);
   const worstSector = Math.max(
@@ -82,5 +86,18 @@ export const useOpenHub = ({ job, hub, hardware, profiles }: HubRead) => {
 };
 
 const rank = (v: Verdict): number => ["clear", "tight", "unknown", "short"].indexOf(v);
+
+/** What only a link's own section looks at (doubt, permissions, ports) counts here, too, once it is worked out. */
+export const withSections = (judged: JudgedHub, listed: readonly Pick<LinkVerdict, "linkId" | "verdict" | "fresh">[]): JudgedHub => ({
+  ...judged,
+  sectors: judged.sectors.map((s) => {
+    if (s === null) return null;
+    const remotes = s.remotes.map((r) => {
+      const own = listed.find((l) => l.linkId === r.linkId);
+      return own?.fresh === true ? { ...r, verdict: worseVerdict(r.verdict, own.verdict) } : r;
+    });
+    return { ...s, remotes, verdict: remotes.reduce<Verdict>((v, r) => worseVerdict(v, r.verdict), s.airVerdict) };
+  }),
+});
 
 export type OpenHub = ReturnType<typeof useOpenHub>;
