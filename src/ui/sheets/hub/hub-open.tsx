@@ -15,7 +15,7 @@ import { VerdictMark } from "../../marks/verdict-mark";
 import { useJobHistory } from "../../state/job-history";
 import { errorSentence } from "../../wording/errors";
 import { countText, rateText } from "../../wording/gear";
-import { figure, lengthText, type Units } from "../../wording/numbers";
+import { figure, lengthIn, lengthText, lengthUnit, metresFrom, type Units } from "../../wording/numbers";
 import { VERDICT_WORD } from "../../wording/verdicts";
 import { BasisCell } from "../basis/basis-cell";
 import { useJobIndex } from "../job-index";
@@ -31,6 +31,7 @@ import { PlanDrawing } from "./plan-drawing";
 import { type HubRead, useOpenHub } from "./use-open-hub";
 
 const DRAWING_PX = 316;
+const MOST_MOUNT_M = 500;
 const round = (deg: number): number => Math.round(deg * 10) / 10;
 
 /** A hub: which remote lies where in which beam, what the air holds, and what mends it. */
@@ -121,15 +122,15 @@ export const HubOpen = (read: HubRead) => {
                 <div className="flex flex-wrap items-baseline gap-x-3 text-line leading-[20px]">
                   <span>mount</span>
                   <TypedFigure
-                    value={fields.mountAglM}
-                    now={() => record.store.getState().live.mountAglM ?? fields.mountAglM}
-                    unit="m"
+                    value={lengthIn(units, fields.mountAglM)}
+                    now={() => lengthIn(units, record.store.getState().live.mountAglM ?? fields.mountAglM)}
+                    unit={lengthUnit(units)}
                     label={`${open.title}: mount height above ground`}
                     least={0}
-                    most={500}
-                    step={0.1}
-                    bigStep={1}
-                    onChange={(mountAglM) => open.change({ mountAglM })}
+                    most={lengthIn(units, MOST_MOUNT_M)}
+                    step={units === "metric" ? 0.1 : 0.5}
+                    bigStep={units === "metric" ? 1 : 5}
+                    onChange={(v) => open.change({ mountAglM: metresFrom(units, v) })}
                   />
                 </div>
               </div>
