@@ -76,6 +76,9 @@ export const hubFaults = ({ sectors, remotes }: HubFields): { path: string; mess
   ];
 };
 
+/** The other way's part of a frame, and back again without a digit changed. */
+export const otherShare = (share: number): number => Math.round((1 - share) * 1e6) / 1e6;
+
 /** What a hub and one of its sectors set of the design of a link that hangs on it. */
 export const designUnder = (hub: Pick<HubFields, "mountId" | "mountAglM">, s: HubSector, hubIsNear: boolean): Partial<DesignFields> => {
   const end = hubIsNear ? ("near" as const) : ("far" as const);
@@ -89,6 +92,6 @@ export const designUnder = (hub: Pick<HubFields, "mountId" | "mountAglM">, s: Hu
     [`${end}PowerDbm`]: s.powerDbm,
     centreMhz: s.centreMhz,
     widthMhz: s.widthMhz,
-    frameShareToFar: s.frameShareToRemotes === null ? null : hubIsNear ? s.frameShareToRemotes : 1 - s.frameShareToRemotes,
+    frameShareToFar: s.frameShareToRemotes === null ? null : hubIsNear ? s.frameShareToRemotes : otherShare(s.frameShareToRemotes),
   };
 };

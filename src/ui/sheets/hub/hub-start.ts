@@ -1,4 +1,4 @@
-import { type DesignDto, type HubFields, type HubSector, type LinkDto, MOST_REMOTES, MOST_SECTORS } from "@/contract";
+import { type DesignDto, type HubFields, type HubSector, type LinkDto, MOST_REMOTES, MOST_SECTORS, otherShare } from "@/contract";
 import { type Radio, usesOf } from "@/core/radio";
 
 /* A hub out of links that are there: what hangs on one site, and which of it is set alike. */
@@ -27,7 +27,7 @@ const sectorIn = (d: DesignDto, isNear: boolean): Omit<HubSector, "id"> => {
     centreMhz: d.centreMhz,
     widthMhz: d.widthMhz,
     powerDbm: d[`${end}PowerDbm`],
-    frameShareToRemotes: share === null ? null : isNear ? share : 1 - share,
+    frameShareToRemotes: share === null ? null : isNear ? share : otherShare(share),
   };
 };
 

@@ -74,11 +74,19 @@ describe("a hub out of links", () => {
   test("made from designs it changes none of them, whichever end the hub is", () => {
     const turned = link(
       1,
-      { nearRadioId: "leaf", farRadioId: "hub", farAimAzimuthDeg: 205, farAimTiltDeg: -3, nearMountAglM: 8, farMountAglM: 20 },
+      {
+        nearRadioId: "leaf",
+        farRadioId: "hub",
+        farAimAzimuthDeg: 205,
+        farAimTiltDeg: -3,
+        nearMountAglM: 8,
+        farMountAglM: 20,
+        frameShareToFar: 0.33,
+      },
       SHEDS[1]!,
       MAST,
     );
-    const links = [link(0, SW), turned];
+    const links = [link(0, { ...SW, frameShareToFar: 0.67 }), turned];
     const hub = hubOf(MAST, links, RADIOS);
     expect(hub.sectors).toHaveLength(1);
     for (const l of links) {
