@@ -208,7 +208,7 @@ export const openDoor = (tx: Tx, jobId: string): Door => {
   return {
     tx,
     jobId,
-    create: (kind, input, more) => withFollowers(kind, () => create(tx, jobId, kind, input as Values, more)),
+    create: async (kind, input, more) => as(kind, await create(tx, jobId, kind, input as Values, more)),
     patch: (kind, id, version, fields) =>
       withFollowers(kind, () =>
         kindOf(kind).many ? patch(tx, jobId, kind, id, version, fields) : patchOnly(tx, jobId, kind, version, fields),

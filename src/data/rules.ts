@@ -22,7 +22,7 @@ export interface Rules {
   /** Before it is taken away. @param undoing the making of it is taken back, with all that was made in the same step. */
   readonly take?: (tx: Tx, row: Kept, undoing: boolean) => Promise<void>;
   readonly bring?: (tx: Tx, row: Kept) => Promise<void>;
-  /** After it was made or changed: what of other records follows it, in the same step. */
+  /** After it was changed: what of other records follows it, in the same step. Making it changes nothing else. */
   readonly followed?: (
     tx: Tx,
     row: Kept,
