@@ -45,7 +45,7 @@ test("made, it changes no link; changed, its links follow at the hub's own end, 
   const hub = await patch(db, "hub", made.id, made.version, { mountAglM: 15 });
   const [a, b, c, other] = await designs();
   expect(a).toMatchObject({
-    nearMountAglM: 14,
+    nearMountAglM: 15,
     nearAimAzimuthDeg: 10,
     nearAimTiltDeg: -3,
     nearPowerDbm: 11,
