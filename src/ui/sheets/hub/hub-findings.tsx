@@ -62,7 +62,7 @@ export const HubFindings = ({ open, say }: { open: OpenHub; say: (error: unknown
             <span className={`v-${r.verdict}`}>{VERDICT_WORD[r.verdict]}</span>
           </div>
           <p className="m-0 mt-0.5">{words}</p>
-          <p className="m-0 mt-1 flex flex-wrap gap-x-3">
+          <p className="m-0 mt-1 flex flex-wrap gap-x-3 gap-y-2 [&>*]:min-h-6 [&>*]:leading-6">
             <button type="button" className="press text-line" onClick={() => open.chooseRemote(r.linkId)}>
               Look at it
             </button>

@@ -33,7 +33,7 @@ export const HubMembers = ({ open, say }: { open: OpenHub; say: (error: unknown)
           <p className="m-0">
             {a.name} is planned otherwise in its own section than its sector is set. Judged here is what the sector says.
           </p>
-          <button type="button" className="press text-line" onClick={() => follow(a)}>
+          <button type="button" className="press min-h-6 text-line leading-6" onClick={() => follow(a)}>
             Set it as the sector
           </button>
         </div>
@@ -44,7 +44,7 @@ export const HubMembers = ({ open, say }: { open: OpenHub; say: (error: unknown)
             {name} ends here and hangs on no sector.{" "}
             <button
               type="button"
-              className="press text-line"
+              className="press min-h-6 text-line leading-6"
               onClick={() => change({ remotes: [...fields.remotes, { linkId: link.id, sectorId: s.id }] })}
             >
               Hang it on the {sectorName(s, fields.sectors)}
@@ -55,7 +55,7 @@ export const HubMembers = ({ open, say }: { open: OpenHub; say: (error: unknown)
         <p className="m-0 mt-2.5">
           <button
             type="button"
-            className="press text-line"
+            className="press min-h-6 text-line leading-6"
             onClick={() => change({ remotes: fields.remotes.filter((r) => r.linkId !== chosen.linkId) })}
           >
             Take {chosen.name} off the hub
