@@ -101,7 +101,7 @@ export const HubOpen = (read: HubRead) => {
       >
         <div className="panes grid h-full min-h-0 grid-cols-[minmax(0,1fr)_232px] min-[1500px]:grid-cols-[minmax(0,1fr)_264px]">
           <div ref={ref} className="flex min-h-0 min-w-0 flex-col overflow-auto">
-            <header className="flex min-h-[84px] items-start gap-4 px-4 pt-2">
+            <header className={`flex min-h-[84px] items-start gap-x-4 px-4 pt-2 ${narrow ? "flex-wrap pb-1.5" : ""}`}>
               <VerdictMark verdict={verdict} a={30} />
               <div
                 className={`text-verdict font-verdict leading-[58px] tracking-[-0.5px] v-${verdict}`}
@@ -110,7 +110,7 @@ export const HubOpen = (read: HubRead) => {
               >
                 {VERDICT_WORD[verdict]}
               </div>
-              <div className="min-w-0 flex-1 border-l border-hair pl-4">
+              <div className={narrow ? "basis-full" : "min-w-0 flex-1 border-l border-hair pl-4"}>
                 <h1 className="m-0 text-head font-bold leading-6">
                   <span className="text-near">{open.title}</span>, hub of {countText(remotes, "remote", "remotes")}
                 </h1>
