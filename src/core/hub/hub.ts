@@ -26,7 +26,9 @@ export interface JudgedRemote {
   readonly elevationDeg: number;
   readonly distanceM: number;
   readonly place: PlaceInBeam;
-  /** Null where the radios make no link. */
+  /** Its radios make a link with the sector. */
+  readonly joins: boolean;
+  /** Null where nothing is asked, or no link is made. */
   readonly kept: Kept | null;
   /** Level per chain at the remote and at the hub, dBm. */
   readonly thereDbm: number | null;
@@ -77,8 +79,8 @@ const ways = (r: HubRemote) => {
   return { kept, there, back, keptThere, keptBack, needThere, needBack };
 };
 
-const serviceVerdict = (kept: Kept | null, place: PlaceInBeam, pattern: Pattern): Verdict => {
-  if (kept === null || kept.multiple < 1) return "short";
+const serviceVerdict = (holds: boolean, place: PlaceInBeam, pattern: Pattern): Verdict => {
+  if (!holds) return "short";
   return place.lossDb < promisedDbOf(pattern) ? "tight" : "clear";
 };
 
@@ -86,19 +88,22 @@ const judgeRemote = (r: HubRemote, pattern: Pattern, edges: BeamEdges, aim: Sect
   const seen = seenFromHub(r);
   const place = placeInBeam(pattern, edges, aim, seen.bearingDeg, seen.elevationDeg);
   const w = ways(r);
-  const service = serviceVerdict(w.kept, place, pattern);
+  const [there, back] = [w.there?.held ?? null, w.back?.held ?? null];
+  // Of which nothing is asked yet, some modulation must hold each way.
+  const holds = w.kept === null ? there !== null && back !== null : w.kept.multiple >= 1;
+  const service = serviceVerdict(holds, place, pattern);
   const clearance = r.state.clearance.verdict;
-  const name = (d: Direction | null): string | null => d?.held?.modulation ?? null;
   return {
     judged: {
       linkId: r.linkId,
       name: r.name,
       ...seen,
       place,
+      joins: w.there !== null && w.back !== null,
       kept: w.kept,
       thereDbm: w.there?.levelDbm ?? null,
       backDbm: w.back?.levelDbm ?? null,
-      modulations: [name(w.there), name(w.back)],
+      modulations: [there?.modulation ?? null, back?.modulation ?? null],
       clearance,
       service,
       verdict: worseVerdict(service, clearance),

@@ -123,6 +123,23 @@ describe("which sectors take in all remotes", () => {
     expect(found.worstDb).toBeCloseTo(12, 9);
   });
 
+  test("beside one that asks for nothing, and so has margin without end, the other's is found all the same", () => {
+    const choice: SectorChoice = {
+      id: "a",
+      priceEur: 1,
+      relativeDb: beam(90, 8),
+      promisedDb: -10,
+      marginDb: [Number.POSITIVE_INFINITY, 7],
+      airShare: [0, 0.1],
+    };
+    const places = [
+      { bearingDeg: 10, elevationDeg: 0 },
+      { bearingDeg: 40, elevationDeg: 0 },
+    ];
+    const limits = { mostSectors: 2, mayUse: 0.7, tiltFromDeg: -2, tiltToDeg: 2 };
+    expect(findSectors(places, [choice], limits).worstDb).toBeCloseTo(7, 3);
+  });
+
   test("turned by some degrees the answer is turned with it; nobody to serve is no sector", () => {
     const ring = ringOf(12);
     const plain = findSectors(ring.remotes, ring.choices, ring.limits);

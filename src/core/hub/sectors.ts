@@ -51,6 +51,8 @@ export interface SearchLimits {
 const MOST_REMOTES = 24;
 const SAME_DB = 1e-6;
 const KNOWN_WITHIN_DB = 0.001;
+/** What asks for nothing has margin without end: more than this counts as this. */
+const MOST_MARGIN_DB = 300;
 
 /** All places on the raster where a choice could look, each with the margin of every remote. */
 interface Raster {
@@ -92,7 +94,7 @@ const rasterOf = (remotes: readonly RemotePlace[], choices: readonly SectorChoic
         for (let i = 0; i < n; i++) {
           const off = bearing[i]! - axis;
           const level = table[(height[i]! - t - fromStep) * AXES + (off < 0 ? off + AXES : off)]!;
-          const margin = marginDb[i]! < 0 || level < promisedDb ? Number.NEGATIVE_INFINITY : marginDb[i]! + level;
+          const margin = marginDb[i]! < 0 || level < promisedDb ? Number.NEGATIVE_INFINITY : Math.min(MOST_MARGIN_DB, marginDb[i]!) + level;
           raster.margins[count * n + i] = margin;
           if (margin >= 0) any = true;
         }

@@ -1,7 +1,7 @@
 "use client";
 import Link from "next/link";
 import { useMemo } from "react";
-import type { JudgedRemote } from "@/core/hub";
+import { askedOf, type JudgedRemote } from "@/core/hub";
 import { ScrollRegion } from "../../controls/scroll-region";
 import { VerdictMark } from "../../marks/verdict-mark";
 import { dbText, figure } from "../../wording/numbers";
@@ -97,10 +97,14 @@ export const HubFindings = ({ open, say }: { open: OpenHub; say: (error: unknown
         </div>
       )}
       {best === null && remotes !== undefined && remotes.length > 0 && !drag && (
-        <p className="cap m-0 mt-2.5">No axis and no tilt of this sector serves any of its remotes.</p>
+        <p className="cap m-0 mt-2.5">
+          {remotes.every((r) => askedOf(r) === 0)
+            ? "Nothing is asked of its links yet: say under Brief or Gear what they must carry."
+            : "No axis and no tilt of this sector serves any of its remotes."}
+        </p>
       )}
       <HubMembers open={open} say={say} />
-      <SectorSearch open={open} />
+      {judged.remotes.some((list) => list.some((r) => askedOf(r) > 0)) && <SectorSearch open={open} />}
       <p className="cap m-0 mt-3">
         Levels by the same core as a pair. The air is judged for remotes that hold; own radios against each other are not judged here.
       </p>

@@ -255,6 +255,7 @@ export const turnedBest = (
 ): { readonly found: FoundSectors; readonly azimuthDeg: number; readonly tiltDeg: number } | null => {
   // Each may take of the air what it asks of all that is asked: whatever of them hang together, it is enough.
   const asked = remotes.reduce((n, r) => n + askedOf(r), 0);
+  if (asked === 0) return null;
   const axis = remotes.map((r) => onAxisOf(r, asked === 0 ? mayUse : (mayUse * askedOf(r)) / asked));
   const found = findSectors(
     remotes.map(seenFromHub),

@@ -12,9 +12,11 @@ export const remoteSentence = (r: JudgedRemote, sector: string): string | null =
     r.place.where === "in"
       ? ""
       : `lies ${figure(r.place.byDeg, 1)}° ${r.place.where} the ${sector} beam, which takes ${dbText(-r.place.lossDb)}`;
-  if (r.kept === null) return `${r.name}: its radios make no link with this sector.`;
-  const need = r.kept.toFar.needMbps + r.kept.toNear.needMbps;
-  if (r.service === "short")
+  if (!r.joins) return `${r.name}: its radios make no link with this sector.`;
+  if (r.kept === null && r.service === "short")
+    return `${r.name} ${place === "" ? "" : `${place}. It `}holds nothing, and nothing is asked of it yet.`;
+  const need = r.kept === null ? 0 : r.kept.toFar.needMbps + r.kept.toNear.needMbps;
+  if (r.kept !== null && r.service === "short")
     return `${r.name} ${place === "" ? "" : `${place}. It `}lacks ${rateText(Math.max(0.1, (1 - r.kept.multiple) * need))} of the ${rateText(need)} Mbps that it asks.`;
   if (r.service === "tight") return `${r.name} ${place}. It holds all the same, on a side lobe that nobody promises.`;
   if (r.clearance !== "clear") return `${r.name}: the path itself is ${VERDICT_WORD[r.clearance].toLowerCase()}.`;

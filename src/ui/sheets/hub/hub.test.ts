@@ -267,6 +267,17 @@ describe("a hub under the hand", () => {
     expect(judge.propose(job, MAST, { ...fields, remotes: [] }, HARDWARE, profiles)).toBeNull();
   });
 
+  test("a link of which nothing is asked yet stops nothing: the others are turned to; where none asks nothing is proposed", () => {
+    const quiet = (...ids: string[]) =>
+      jobWith(links.map((l) => (ids.includes(l.id) ? { ...l, design: design({ ...SW, needToFarMbps: null, needToNearMbps: null }) } : l)));
+    const one = openHubJudge().judge(quiet("link-0"), MAST, fields, HARDWARE, profiles);
+    expect(Number.isFinite(turnedBest(one.remotes[0]!, one.patterns[0]!, 0.7)!.found.worstDb)).toBe(true);
+    expect(one.sectors[0]!.remotes[0]!.service).toBe("clear");
+    const none = openHubJudge().judge(quiet("link-0", "link-1", "link-2"), MAST, fields, HARDWARE, profiles);
+    expect(turnedBest(none.remotes[0]!, none.patterns[0]!, 0.7)).toBeNull();
+    expect(none.sectors[0]!.air.asked).toBe(0);
+  });
+
   test("a path that is not there, a radio that is gone: named as not judged, and the others are", () => {
     const judged = openHubJudge().judge(job, MAST, fields, HARDWARE, new Map([...profiles].slice(0, 2)));
     expect(judged.unjudged).toEqual(["link-2"]);
