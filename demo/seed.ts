@@ -56,6 +56,7 @@ const STOCK: Readonly<Record<string, number>> = {
   "eider-small": 2,
   "tramontane-400": 1,
 };
+const SLOW_SWITCH_MBPS = 100;
 /** What owners of sites want: no face over so many centimetres. */
 const FACES_CM: Readonly<Record<string, number>> = { rope: 30 };
 
@@ -151,6 +152,10 @@ export const seedDemo = async (db: Db, demo: DemoJob): Promise<JobRow> => {
   }
   const brief = demoBrief((key) => siteIds.get(key)!);
   await edit(db, made.id, (door) => door.patch("brief", made.id, 0, brief));
+  // The old switch behind the wall of the Old Exchange: an answer that nobody expects of a planned link.
+  await edit(db, made.id, (door) =>
+    door.patch("network", made.id, 0, { ports: { [siteIds.get("exchange")!]: { switchMbps: SLOW_SWITCH_MBPS, injectorMbps: null } } }),
+  );
   return getJob(db, made.id);
 };
 

@@ -4,6 +4,8 @@ export * from "./ground";
 export * from "./hub";
 export * from "./kind";
 export * from "./limits";
+export * from "./load";
+export * from "./network";
 export { isProblem, mountPosition, planOf, profileFromDto } from "./plan";
 export * from "./plan-tiles";
 export { type LonLat, latLons, lonLats } from "./positions";

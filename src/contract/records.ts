@@ -4,6 +4,7 @@ import { basemapFieldsSchema, featureFieldsSchema, obstacleFaults, obstacleRowSc
 import { hubFaults, hubSchema } from "./hub";
 import { type Kind, kind, NO_FIXED, ROLES } from "./kind";
 import { limitsSchema } from "./limits";
+import { networkSchema } from "./network";
 import { designFieldsSchema, groundToldSchema, jobFieldsSchema, siteFieldsSchema, uuid } from "./schemas";
 import { type KindName, TOLD, withTold } from "./told";
 
@@ -102,6 +103,16 @@ const hub = kind({
   kept: "document",
 });
 
+const network = kind({
+  ...TOLD.network,
+  fields: networkSchema,
+  fixed: NO_FIXED,
+  bundle: { file: "network.json", form: "one" },
+  stale: "nothing",
+  seenBy: CREWS,
+  kept: "document",
+});
+
 const obstacle = kind({
   ...TOLD.obstacle,
   fields: obstacleRowSchema,
@@ -150,7 +161,7 @@ const basemap = kind({
 });
 
 /** In the order in which rows can be written: what others name comes first. */
-export const RECORDS = { job, brief, site, link, design, limits, hub, obstacle, feature, photo, basemap } as const;
+export const RECORDS = { job, brief, site, link, design, limits, hub, network, obstacle, feature, photo, basemap } as const;
 
 /** Of an object without fields nothing, where Zod would say that it has none of any name. */
 type Of<S extends z.ZodObject, Side extends "input" | "output"> = keyof S["shape"] extends never

@@ -204,6 +204,28 @@ export const TOLD = {
       },
     },
   },
+  network: {
+    parent: "job",
+    many: false,
+    route: "network",
+    words: {
+      one: "network of the job",
+      many: "networks",
+      fields: {
+        feedSiteId: "site of the feed",
+        secondFeed: "second feed",
+        recorder: "where the recorder stands",
+        recorderPortMbps: "port of the recorder",
+        storeTb: "store of the recorder",
+        ports: "ports at sites",
+        uplinks: "ways set by hand",
+        talks: "who talks to what",
+        growth: "growth",
+        bounds: "what delay is borne",
+        testerMbps: "port of the tester",
+      },
+    },
+  },
   obstacle: {
     parent: "job",
     many: true,

@@ -2,6 +2,7 @@ import type { SectionSketch, Verdict } from "../core/link";
 
 export type { SectionSketch } from "../core/link";
 
+import type { Carried } from "../core/load";
 import type { BodyKind } from "../core/obstacles";
 import type { Antenna, Radio } from "../core/radio";
 import type { PlaceOutcome } from "../core/solve";
@@ -94,6 +95,14 @@ export interface LinkVerdict {
   /** The first finding's code, to say what the trouble is when it is not clearance. */
   readonly trouble: string | null;
   readonly levelDbm: number | null;
+  /** What it carries each way as planned, and on its radios' other widths; null where a way holds nothing. */
+  readonly carries: Carried | null;
+  readonly widths: readonly { readonly widthMhz: number; readonly carried: Carried }[];
+  /** What the network of the job makes of it, whatever it is by itself; null when nothing on its way is over. */
+  readonly chain: {
+    readonly verdict: Verdict;
+    readonly code: "air-over" | "sector-over" | "port-over" | "feed-over" | "chain-over";
+  } | null;
   readonly changedAt: string;
   /** False while something it rests on has changed and it is being worked out anew. */
   readonly fresh: boolean;
@@ -328,3 +337,4 @@ export interface UndoneDto {
 export type BriefDto = RowOf<"brief">;
 export type LimitsDto = RowOf<"limits">;
 export type HubDto = RowOf<"hub">;
+export type NetworkDto = RowOf<"network">;

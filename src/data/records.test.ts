@@ -141,6 +141,7 @@ const SAMPLES: Readonly<Record<KindName | "toy", Sample>> = {
     patch: { name: "High mast" },
     other: { name: "Low mast" },
   },
+  network: { input: () => ({}), patch: { recorder: "each" }, other: { recorder: "brief" } },
   site: { input: () => ({ name: "Shed", latDeg: 43.02, lonDeg: -33, mountAglM: 5 }), patch: { mountAglM: 7.5 }, other: { mountAglM: 8 } },
   link: {
     input: async ({ job, siteId }) => ({

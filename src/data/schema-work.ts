@@ -1,5 +1,5 @@
 import { sql } from "drizzle-orm";
-import { bigint, doublePrecision, index, integer, jsonb, pgTable, text, timestamp, uuid } from "drizzle-orm/pg-core";
+import { bigint, doublePrecision, index, integer, jsonb, pgTable, primaryKey, text, timestamp, uuid } from "drizzle-orm/pg-core";
 import { id, job, link, stamps, version } from "./schema";
 
 /* Files on their way in, what is worked out beside the requests, and what keeps a repeated edit harmless. */
@@ -46,7 +46,8 @@ export const fileImport = pgTable(
 export const record = pgTable(
   "record",
   {
-    id: id(),
+    /** Of a kind that a job has one of, the job's own: several kinds share it. */
+    id: uuid().notNull().default(sql`gen_random_uuid()`),
     kind: text().notNull(),
     jobId: uuid("job_id")
       .notNull()
@@ -57,7 +58,7 @@ export const record = pgTable(
     version: version(),
     ...stamps(),
   },
-  (t) => [index("record_job").on(t.jobId, t.kind)],
+  (t) => [primaryKey({ columns: [t.id, t.kind] }), index("record_job").on(t.jobId, t.kind)],
 );
 
 /** A map of the user's own beneath the drawing. */

@@ -1,12 +1,23 @@
 import { isProblem, type LinkVerdict, planOf } from "../contract";
 import { bearingsBetween } from "../core/geo";
-import { decidingDraws, evaluatePrepared, type LinkPlan, observe, type PathProfile, preparePath, verdictOf } from "../core/link";
+import {
+  decidingDraws,
+  evaluatePrepared,
+  type LinkPlan,
+  observe,
+  type PathProfile,
+  pathStateOf,
+  preparePath,
+  verdictOf,
+} from "../core/link";
+import { carriedOf, carriedOnWidths } from "../core/load";
 import { Refused } from "../data/clash";
 import { type Db, isUnreachable } from "../data/client";
 import { getLink, type JobRow, type LinkWithDesign, type SiteRow } from "../data/jobs";
 import { askFor, keepJudgement, type Stale, tellVerdicts, type VerdictRow, verdictRows } from "../data/verdict-store";
 import { hardwareDto, jobDto, linkDto } from "./dto";
 import { profileOf } from "./profile";
+import { withChains } from "./shared-verdicts";
 
 /*
  * Verdicts of links, kept in the database. Its triggers say which of them a change has made stale; workers work those out,
@@ -26,6 +37,8 @@ type Judgement = Pick<
   | "pathM"
   | "nearBearingDeg"
   | "farBearingDeg"
+  | "carries"
+  | "widths"
 >;
 type Judged = Omit<Judgement, "gear" | "pathM" | "nearBearingDeg" | "farBearingDeg">;
 
@@ -54,6 +67,8 @@ const judge = (plan: LinkPlan, profile: PathProfile): Judged => {
           },
     trouble: first === undefined || first.verdict === "clear" ? null : first.code,
     levelDbm: toFar === null || toNear === null ? null : Math.min(toFar.levelDbm, toNear.levelDbm),
+    carries: carriedOf(plan, result.service),
+    widths: carriedOnWidths(plan, pathStateOf(plan, path, false)),
   };
 };
 
@@ -64,6 +79,8 @@ const unjudged = (trouble: string): Judged => ({
   worst: null,
   trouble,
   levelDbm: null,
+  carries: null,
+  widths: [],
 });
 
 /** One link judged alone: whatever is wrong with it is its own fault and hides no other. */
@@ -105,10 +122,12 @@ export const judgeLinks = async (db: Db, links: readonly Stale[], program: strin
   for (const jobId of jobs) await tellVerdicts(db, jobId);
 };
 
+const NOT_CARRIED = { carries: null, widths: [] };
 const NOT_YET = { ...unjudged("working"), gear: "" };
 
 const verdictOfRow = (r: VerdictRow): LinkVerdict => {
-  const kept = r.judgement as Judgement | null;
+  // What another program kept may lack what this one asks for, until it is worked out anew.
+  const kept = r.judgement === null ? null : { ...NOT_CARRIED, ...(r.judgement as Judgement) };
   const straight =
     kept === null ? bearingsBetween({ latDeg: r.near_lat, lonDeg: r.near_lon }, { latDeg: r.far_lat, lonDeg: r.far_lon }) : null;
   return {
@@ -120,6 +139,7 @@ const verdictOfRow = (r: VerdictRow): LinkVerdict => {
     stage: r.stage,
     changedAt: new Date(r.changed_at).toISOString(),
     fresh: r.have === r.want,
+    chain: null,
     ...(kept ?? { ...NOT_YET, pathM: straight!.distanceM, nearBearingDeg: straight!.nearDeg, farBearingDeg: straight!.farDeg }),
   };
 };
@@ -136,7 +156,9 @@ export const keptVerdicts = async (db: Db, jobIds: readonly string[]): Promise<R
     if (r.have !== r.want) stale.add(r.job_id);
   }
   if (stale.size > 0) await askFor(db, [...stale]);
-  return out;
+  const whole = new Map<string, readonly LinkVerdict[]>();
+  for (const [jobId, list] of out) whole.set(jobId, await withChains(db, jobId, list));
+  return whole;
 };
 
 /** Verdicts of all links of a job, the stale ones worked out here and kept: for whoever has no worker beside it. */
@@ -147,5 +169,5 @@ export const verdictsOf = async (db: Db, job: JobRow): Promise<readonly LinkVerd
     stale.map((r) => ({ linkId: r.link_id, want: Number(r.want) })),
     "",
   );
-  return (await verdictRows(db, [job.id])).map(verdictOfRow);
+  return withChains(db, job.id, (await verdictRows(db, [job.id])).map(verdictOfRow));
 };

@@ -116,7 +116,7 @@ const PACKETS_PER_FRAME: Readonly<Record<string, number>> = { n: 1, ac: 2, ax: 2
 /** Beacons, probes and rate trials take this share of contended airtime (ours). */
 const MANAGEMENT_SHARE = 0.02;
 /** Scheduled and fixed frames (ours): frame length, control per frame, turn-round besides travel time. */
-const FRAME_US = 5000;
+export const FRAME_US = 5000;
 const FRAME_CONTROL_US = 150;
 const TURN_US = 20;
 const FULL_DUPLEX_CONTROL_US = 20;

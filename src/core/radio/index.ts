@@ -2,6 +2,7 @@ export {
   type Access,
   type AirtimeResult,
   accessOf,
+  FRAME_US,
   frameRatios,
   parseDuplex,
   plannedRateMbps,

@@ -55,7 +55,7 @@ export const documentStore = (name: string): Store => {
           version: sql`${record.version} + 1`,
           updatedAt: sql`now()`,
         })
-        .where(eq(record.id, id));
+        .where(and(eq(record.id, id), eq(record.kind, name)));
     },
   };
 };

@@ -15,6 +15,7 @@ import type {
   LimitsDto,
   LinkBundleDto,
   LinkVerdict,
+  NetworkDto,
   PhotoDto,
   ProfileDto,
   RoomDto,
@@ -39,6 +40,7 @@ export const keys = {
   photos: (id: string) => ["photos", id] as const,
   limits: (id: string) => ["limits", id] as const,
   hubs: (id: string) => ["hubs", id] as const,
+  network: (id: string) => ["network", id] as const,
   basemap: (id: string) => ["basemap", id] as const,
 };
 
@@ -108,6 +110,8 @@ export const useBrief = (id: string) =>
   useQuery({ queryKey: keys.brief(id), queryFn: ({ signal }) => getJson<BriefDto>(`/api/jobs/${id}/brief`, signal) });
 export const useLimits = (id: string) =>
   useQuery({ queryKey: keys.limits(id), queryFn: ({ signal }) => getJson<LimitsDto>(`/api/jobs/${id}/limits`, signal) });
+export const useNetwork = (id: string) =>
+  useQuery({ queryKey: keys.network(id), queryFn: ({ signal }) => getJson<NetworkDto>(`/api/jobs/${id}/network`, signal) });
 export const useHubs = (id: string) =>
   useQuery({ queryKey: keys.hubs(id), queryFn: ({ signal }) => getJson<HubDto[]>(`/api/jobs/${id}/hubs`, signal) });
 export const usePhotos = (id: string) =>
@@ -156,6 +160,7 @@ export const useRefresh = (): ((jobId: string) => Promise<void>) => {
         client.invalidateQueries({ queryKey: keys.photos(jobId) }),
         client.invalidateQueries({ queryKey: keys.limits(jobId) }),
         client.invalidateQueries({ queryKey: keys.hubs(jobId) }),
+        client.invalidateQueries({ queryKey: keys.network(jobId) }),
         client.invalidateQueries({ queryKey: keys.basemap(jobId) }),
       ]);
     },

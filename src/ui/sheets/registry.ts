@@ -52,6 +52,13 @@ const sectionState = (f: JobFacts): IndexRow["state"] => {
   return own === "clear" ? "settled" : { verdict: own, words: VERDICT_WORD[own].toLowerCase() };
 };
 
+/** What the network makes of the links, whatever each is by itself: all of it, or the air of hubs alone. */
+const chainState = ({ links }: JobFacts, hubsOnly: boolean): IndexRow["state"] => {
+  const chains = links.flatMap((l) => (l.chain == null || (hubsOnly && l.chain.code !== "sector-over") ? [] : [l.chain.verdict]));
+  const worst = VERDICT_ORDER.find((v) => chains.includes(v));
+  return worst === undefined ? "open" : { verdict: worst, words: VERDICT_WORD[worst].toLowerCase() };
+};
+
 export const SHEETS = {
   brief: {
     number: "01",
@@ -106,11 +113,24 @@ export const SHEETS = {
     name: "Hub",
     reads: ["hub", "design", "site", "link", "job"],
     href: (f) => (f.links.length < 2 ? null : `/jobs/${f.jobId}/hub`),
-    judge: () => "open",
+    judge: (f) => chainState(f, true),
     keys: [
       { keys: "Arrows", does: "Turn or tilt by half a degree; with Shift by five" },
       { keys: "[ and ]", does: "The sector before, the next" },
       { keys: "Enter", does: "Turn the cut to a remote" },
+    ],
+  },
+  load: {
+    number: "06",
+    name: "Load",
+    reads: ["network", "brief", "hub", "design", "site", "link", "job"],
+    href: (f) => (f.links.length === 0 ? null : `/jobs/${f.jobId}/load`),
+    judge: (f) => chainState(f, false),
+    keys: [
+      { keys: "M", does: "The worst or the usual moment" },
+      { keys: "S", does: "By another throughput school, only looked at" },
+      { keys: "Arrows", does: "At the fill: what if more were asked; Esc as it is" },
+      { keys: "Enter", does: "Look at a place" },
     ],
   },
 } as const satisfies Readonly<Record<string, SheetDef>>;

@@ -1,6 +1,9 @@
+import type { LinkVerdict } from "@/contract";
 import type { FindingCode } from "@/core/link";
 
-const WORDS: Partial<Readonly<Record<FindingCode | "hardware-missing" | "too-far" | "fault", string>>> = {
+type Chained = NonNullable<LinkVerdict["chain"]>["code"];
+
+const WORDS: Partial<Readonly<Record<FindingCode | "hardware-missing" | "too-far" | "fault" | Chained, string>>> = {
   short: "in the way",
   "blocked-no-height": "in the way, no height clears it",
   "little-spare": "little room",
@@ -31,6 +34,11 @@ const WORDS: Partial<Readonly<Record<FindingCode | "hardware-missing" | "too-far
   "barrier-unknown": "wall not known",
   "out-of-beam": "outside the beam",
   "elevation-mask": "too much upwards",
+  "air-over": "more is asked of its air than it holds",
+  "sector-over": "its hub's air is not enough for all",
+  "port-over": "a port at its end is too slow",
+  "feed-over": "the feed is too slow for all",
+  "chain-over": "what leads to it is too narrow",
   unsure: "measure the height that decides",
 };
 

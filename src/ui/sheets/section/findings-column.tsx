@@ -50,6 +50,7 @@ export const FindingsColumn = ({
   lookedAt,
   restsOn,
   start,
+  chain,
   ways,
 }: {
   findings: readonly Finding[];
@@ -58,6 +59,8 @@ export const FindingsColumn = ({
   lookedAt: string;
   /** Said of a design that nobody has touched yet; null once somebody has. */
   start: ReactNode;
+  /** What the network of the job makes of the link; null for nothing worse than what is found here. */
+  chain: ReactNode;
   /** What a finding leads to beside its mends. */
   ways: (code: string) => ReactNode;
   /** Where the figures come from that have no column of their own on the level line. */
@@ -79,6 +82,7 @@ export const FindingsColumn = ({
   return (
     <ScrollRegion ref={region} label="Findings" className="flex flex-1 flex-col px-3.5 pb-2" data-testid="findings">
       {start}
+      {chain}
       {shown.map((f, i) => (
         <section key={`${f.code}-${i}`} aria-label={VERDICT_WORD[f.verdict]} className="border-b border-rule py-2.5" data-code={f.code}>
           {(i === 0 || shown[i - 1]!.verdict !== f.verdict) && (

@@ -5,6 +5,7 @@ import { ClashNotice } from "../../controls/clash-notice";
 import { lazyPart } from "../../controls/lazy-part";
 import { useLaid } from "../../state/laid-candidates";
 import { BesideTabs } from "./beside-tabs";
+import { ChainFinding } from "./chain-finding";
 import { FindingsColumn } from "./findings-column";
 import { GroundWays, StartNote } from "./first-steps";
 import { lookedAt, restsOn } from "./section-words";
@@ -32,6 +33,7 @@ const Findings = ({ open }: { open: OpenSection }) => {
         nearName={bundle.near.name}
         apply={open.apply}
         preview={open.preview}
+        chain={open.chain === null ? null : <ChainFinding jobId={jobId} chain={open.chain} />}
         start={open.isStart ? <StartNote works={verdictOf(calm.found, "service") !== "short"} look={() => setBeside("gear")} /> : null}
         ways={(code) =>
           code === "ground-unknown" ? <GroundWays jobId={jobId} link={bundle.link} say={open.setSaid} units={units} /> : null

@@ -50,9 +50,9 @@ export const SectionHeader = ({ open, narrow }: { open: OpenSection; narrow: boo
           <strong data-testid="later-year">As it will stand in {laterYear}, if nobody cuts.</strong>
         ) : (
           <>
-            {verdict !== "clear" && found[0] !== undefined && (
+            {verdict !== "clear" && (open.chain !== null || found[0] !== undefined) && (
               <strong className={`font-heading v-${verdict}`} data-testid="headline-trouble">
-                {troubleText(found[0].code)}
+                {troubleText(open.chain?.code ?? found[0]!.code)}
               </strong>
             )}
             {shown !== null && (

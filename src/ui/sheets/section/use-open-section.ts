@@ -4,6 +4,7 @@ import { type DesignFields, FIRST_STAGE, type HardwareDto, type ProfileDto } fro
 import { clearanceUnder, type DesignAction, type LinkResult, type Verdict, verdictOf, worseVerdict } from "@/core/link";
 import { MOST_YEARS } from "@/core/solve";
 import type { LinkBundle } from "../../api/queries";
+import { useVerdicts } from "../../api/queries";
 import { usePaced } from "../../controls/use-paced";
 import { laidOn, useLaid } from "../../state/laid-candidates";
 import { shown as shownNow } from "../../state/open-record";
@@ -93,8 +94,12 @@ export const useOpenSection = (read: SectionRead) => {
     [evaluation, year, firstYear],
   );
   // The largest word is the worst of all that is found; in a later year, of that year's path and the radios.
-  const own: Verdict =
+  const alone: Verdict =
     evaluation === null ? "unknown" : verdictOf(found.length === 0 ? [{ verdict: evaluation.result.verdict, about: "clearance" }] : found);
+  // What the network makes of it stands as it was last worked out: it rests on all links of the job.
+  const listed = useVerdicts(jobId).data?.find((l) => l.linkId === bundle.link.id);
+  const chain = listed?.chain ?? null;
+  const own = evaluation === null || chain === null ? alone : worseVerdict(alone, chain.verdict);
   const verdict = year === firstYear || shown === null ? own : worseVerdict(shown.clearance.verdict, verdictOf(found, "service"));
 
   const { change } = record;
@@ -140,6 +145,8 @@ export const useOpenSection = (read: SectionRead) => {
     shown,
     /** Of the link as it is; the other is that of the year drawn. */
     own,
+    /** Null where nothing on its way is over, or the link by itself is as bad. */
+    chain: chain !== null && own !== alone ? chain : null,
     verdict,
     setComparedId,
     preview: setPreviewed,

@@ -1,0 +1,62 @@
+"use client";
+import { useBrief, useHubs, useJob, useNetwork, useVerdicts } from "../../api/queries";
+import { lazyCode, NotFetched } from "../../controls/lazy-part";
+import { Sheet } from "../../frame/sheet";
+import { Trouble } from "../../frame/trouble";
+import { UnitsButton } from "../../frame/units-button";
+import { STILL_HISTORY } from "../../state/job-history";
+import { useJobNews } from "../../state/job-news";
+import { useJobIndex } from "../job-index";
+import { SHEETS } from "../registry";
+
+const useLoadOpen = lazyCode(() => import("./load-open").then((m) => m.LoadOpen));
+
+/** The load of a job: it opens when the plan and what its links carry are here. */
+export const LoadSheet = ({ jobId }: { jobId: string }) => {
+  useJobNews(jobId);
+  const job = useJob(jobId);
+  const brief = useBrief(jobId);
+  const network = useNetwork(jobId);
+  const hubs = useHubs(jobId);
+  const verdicts = useVerdicts(jobId);
+  const rows = useJobIndex(jobId, verdicts.data, null);
+  const { Here: LoadOpen, failed, again } = useLoadOpen();
+  const waits = verdicts.data?.some((v) => !v.fresh && v.carries === null) === true;
+  if (
+    LoadOpen !== null &&
+    job.data !== undefined &&
+    brief.data !== undefined &&
+    network.data !== undefined &&
+    hubs.data !== undefined &&
+    verdicts.data !== undefined &&
+    !waits
+  )
+    return <LoadOpen job={job.data} brief={brief.data} network={network.data} hubs={hubs.data} verdicts={verdicts.data} />;
+  const error = [job, brief, network, hubs, verdicts].map((q) => q.error ?? q.failureReason).find((e) => e !== null);
+  return (
+    <Sheet
+      rows={rows}
+      jobId={jobId}
+      of={SHEETS.load}
+      undo={STILL_HISTORY}
+      actions={[]}
+      strip={[
+        { label: "Job", value: job.data?.job.name ?? "", grow: 2 },
+        { label: "Narrowest", value: "", grow: 2.5 },
+        { label: "Sheet", value: "", grow: 1 },
+        { label: "Day of visit", value: job.data?.job.visitOn ?? "", grow: 1 },
+        { label: "Units", value: <UnitsButton />, grow: 0.9 },
+        { label: "Policy of the job", value: "", grow: 2.3 },
+        { label: "Saved", value: "", grow: 1.6 },
+      ]}
+    >
+      {failed ? (
+        <div className="p-6">
+          <NotFetched again={again} />
+        </div>
+      ) : (
+        <Trouble error={error} waiting={waits ? "Working out what each link carries." : "Reading the network of the job."} />
+      )}
+    </Sheet>
+  );
+};
