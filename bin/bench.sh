@@ -5,7 +5,7 @@ check_node
 need_modules
 case "${1:-}" in proof | "") node_modules/.bin/tsx bench/proof.ts ;; esac
 [ "${1:-}" = proof ] && exit 0
-case "${1:-}" in rack | hub) node_modules/.bin/tsx "bench/$1.ts" && exit 0 ;; esac
+case "${1:-}" in rack | hub | network) node_modules/.bin/tsx "bench/$1.ts" && exit 0 ;; esac
 case "${1:-}" in survey | solve | people | large | drag | load) ;; *) node_modules/.bin/tsx bench/core.ts ;; esac
 [ "${1:-}" = core ] && exit 0
 case "${1:-}" in survey | people | large | drag | load) ;; *) node_modules/.bin/tsx bench/solve.ts ;; esac

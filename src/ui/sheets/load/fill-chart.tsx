@@ -45,7 +45,7 @@ export const FillChart = ({
     line<Row>()
       .x((r) => x(r.year))
       .y((r) => y(of(r)))([...rows]) ?? "";
-  const years = x.ticks(Math.min(6, last - first)).filter(Number.isInteger);
+  const years = x.ticks(Math.max(2, Math.min(6, last - first, Math.floor((width - LEFT) / 58)))).filter(Number.isInteger);
   const shown = fullIn !== null && fullIn <= last;
   return (
     <svg

@@ -4,7 +4,7 @@ import type { ReactNode } from "react";
 import { ScrollRegion } from "../../controls/scroll-region";
 import { VerdictMark } from "../../marks/verdict-mark";
 import { rateText } from "../../wording/gear";
-import { VERDICT_WORD } from "../../wording/verdicts";
+import { VERDICT_ORDER, VERDICT_WORD } from "../../wording/verdicts";
 import type { TriedMend } from "./load-mends";
 import type { LoadView, ShownPlace } from "./load-view";
 import { freeText, fullYearText } from "./load-words";
@@ -27,6 +27,65 @@ const Finding = ({ verdict, children }: { verdict: ShownPlace["verdict"] | "know
       <span className={verdict === "know" ? "" : `v-${verdict}`}>{verdict === "know" ? "To know" : VERDICT_WORD[verdict]}</span>
     </div>
     {children}
+  </div>
+);
+
+const PlaceFinding = ({ place: p, thisYear }: { place: ShownPlace; thisYear: number }) => (
+  <Finding verdict={p.verdict}>
+    <p className="m-0 mt-0.5">
+      {p.name}: {freeText(p)}
+      {fullYearText(p, thisYear) === null ? "" : `, ${fullYearText(p, thisYear)}`}.
+    </p>
+  </Finding>
+);
+
+const Mends = ({
+  mends,
+  tried,
+  tryMend,
+}: {
+  mends: readonly TriedMend[];
+  tried: TriedMend | null;
+  tryMend: (m: TriedMend | null) => void;
+}) => (
+  <ul className="m-0 mt-1 list-none p-0" aria-label="What would mend it">
+    {mends.map((m) => (
+      <li key={m.id} className="flex items-baseline justify-between gap-2 py-0.5">
+        <button
+          type="button"
+          className={`press min-h-6 text-line ${tried?.id === m.id ? "bg-ink px-1 text-paper" : ""}`}
+          aria-pressed={tried?.id === m.id}
+          onClick={() => tryMend(tried?.id === m.id ? null : m)}
+        >
+          {m.words}
+        </button>
+        <span className="whitespace-nowrap font-mono">{m.place === null ? "gone" : freeText(m.place)}</span>
+      </li>
+    ))}
+  </ul>
+);
+
+const Tried = ({ tried, plan, leave }: { tried: TriedMend; plan: (m: TriedMend) => void; leave: () => void }) => (
+  <div className="mt-1.5 border border-ink p-2" data-testid="tried">
+    <p className="m-0">
+      Drawn as if: {tried.words.charAt(0).toLowerCase() + tried.words.slice(1)}. The whole is then{" "}
+      <span className={`font-figure v-${tried.view.verdict}`}>{VERDICT_WORD[tried.view.verdict]}</span>
+      {tried.view.narrowest === null ? "" : `, narrowest ${tried.view.narrowest.name}, ${freeText(tried.view.narrowest)}`}.
+    </p>
+    <p className="m-0 mt-1 flex flex-wrap gap-x-3 gap-y-2">
+      {tried.plan.kind === "page" ? (
+        <Link className="press min-h-6 leading-6" href={tried.plan.href}>
+          {tried.plan.words}
+        </Link>
+      ) : (
+        <button type="button" className="main-action" onClick={() => plan(tried)}>
+          Plan it
+        </button>
+      )}
+      <button type="button" className="press min-h-6" onClick={leave}>
+        Leave it
+      </button>
+    </p>
   </div>
 );
 
@@ -58,66 +117,38 @@ export const LoadFindings = ({
   again: (siteName: string) => void;
   saveCsv: () => void;
 }) => {
+  const rank = (v: ShownPlace["verdict"]): number => VERDICT_ORDER.indexOf(v);
   const others = view.places.filter((p) => p.verdict !== "clear" && p.id !== narrowest?.id);
+  const worse = narrowest === null ? others : others.filter((p) => rank(p.verdict) < rank(narrowest.verdict));
   return (
     <ScrollRegion label="Findings" className="beside border-l border-ink px-3.5 py-2.5 text-line">
       <h2 className="m-0 border-b border-ink pb-1.5 text-body font-bold">Findings</h2>
+      {worse.map((p) => (
+        <PlaceFinding key={p.id} place={p} thisYear={thisYear} />
+      ))}
       {narrowest !== null && (
         <Finding verdict={narrowest.verdict}>
           <p className="m-0 mt-0.5">
             {narrowest.name}: <b>{freeText(narrowest)}</b>
             {fullYearText(narrowest, thisYear) === null ? "" : `, ${fullYearText(narrowest, thisYear)}`}.
           </p>
-          {mends.length > 0 && (
-            <ul className="m-0 mt-1 list-none p-0" aria-label="What would mend it">
-              {mends.map((m) => (
-                <li key={m.id} className="flex items-baseline justify-between gap-2 py-0.5">
-                  <button
-                    type="button"
-                    className={`press min-h-6 text-line ${tried?.id === m.id ? "bg-ink px-1 text-paper" : ""}`}
-                    aria-pressed={tried?.id === m.id}
-                    onClick={() => tryMend(tried?.id === m.id ? null : m)}
-                  >
-                    {m.words}
-                  </button>
-                  <span className="whitespace-nowrap font-mono">{m.place === null ? "gone" : freeText(m.place)}</span>
-                </li>
-              ))}
-            </ul>
-          )}
-          {tried !== null && (
-            <div className="mt-1.5 border border-ink p-2" data-testid="tried">
-              <p className="m-0">
-                Drawn as if: {tried.words.charAt(0).toLowerCase() + tried.words.slice(1)}. The whole is then{" "}
-                <span className={`font-figure v-${tried.view.verdict}`}>{VERDICT_WORD[tried.view.verdict]}</span>
-                {tried.view.narrowest === null ? "" : `, narrowest ${tried.view.narrowest.name}, ${freeText(tried.view.narrowest)}`}.
-              </p>
-              <p className="m-0 mt-1 flex flex-wrap gap-x-3 gap-y-2">
-                {tried.plan.kind === "page" ? (
-                  <Link className="press min-h-6 leading-6" href={tried.plan.href}>
-                    {tried.plan.words}
-                  </Link>
-                ) : (
-                  <button type="button" className="main-action" onClick={() => plan(tried)}>
-                    Plan it
-                  </button>
-                )}
-                <button type="button" className="press min-h-6" onClick={() => tryMend(null)}>
-                  Leave it
-                </button>
-              </p>
-            </div>
-          )}
+          {mends.length > 0 &&
+            (narrowest.verdict === "clear" ? (
+              <details open={tried !== null}>
+                <summary className="min-h-6 cursor-pointer text-line leading-6">What would widen it</summary>
+                <Mends mends={mends} tried={tried} tryMend={tryMend} />
+              </details>
+            ) : (
+              <Mends mends={mends} tried={tried} tryMend={tryMend} />
+            ))}
+          {tried !== null && <Tried tried={tried} plan={plan} leave={() => tryMend(null)} />}
         </Finding>
       )}
-      {others.map((p) => (
-        <Finding key={p.id} verdict={p.verdict}>
-          <p className="m-0 mt-0.5">
-            {p.name}: {freeText(p)}
-            {fullYearText(p, thisYear) === null ? "" : `, ${fullYearText(p, thisYear)}`}.
-          </p>
-        </Finding>
-      ))}
+      {others
+        .filter((p) => !worse.includes(p))
+        .map((p) => (
+          <PlaceFinding key={p.id} place={p} thisYear={thisYear} />
+        ))}
       {mismatches
         .filter((m) => m.isLess)
         .map((m) => (
