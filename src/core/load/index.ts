@@ -1,7 +1,6 @@
 export { carriedOf, carriedOnWidths } from "./carried";
-export { type Delay, delayOf, type HopDelay } from "./delay";
+export type { Delay } from "./delay";
 export {
-  DEVICE_CLASSES,
   type DeviceClass,
   type Load,
   type LoadDevice,
@@ -23,8 +22,8 @@ export {
   placesAlong,
   takenOf,
 } from "./narrowest";
-export { type Carried, type CarriedWay, chainOf, type LoadLink } from "./network";
-export { BACK, type Feed, type Lane, PAYLOAD_SHARE, type Place, type SitePorts, THERE, USUAL_PORT_MBPS } from "./places";
+export { type Carried, chainOf, type LoadLink } from "./network";
+export { BACK, type Lane, THERE, USUAL_PORT_MBPS } from "./places";
 export { readingsAt, type TestReading } from "./readings";
 export { hoursKept, type RecorderAnswer, recorderAnswers } from "./recorder";
 export { delayTo } from "./site-delay";

@@ -1,7 +1,7 @@
 "use client";
 import { useMemo, useState } from "react";
 import { type BriefDevice, recordPath } from "@/contract";
-import { askedOfPlace, delayTo, type Recorder, readingsAt, recorderAnswers, THERE } from "@/core/load";
+import { askedOfPlace, delayTo, freeAlong, type Recorder, readingsAt, recorderAnswers, THERE } from "@/core/load";
 import { bodyOf } from "../../api/client";
 import { keepFile } from "../../api/keep-file";
 import { useRefresh, useVerdicts } from "../../api/queries";
@@ -319,6 +319,8 @@ const Drawn = ({
   const names = (i: number): string => view.places[i]!.name;
   const nameOf = (id: string | null): string => job.sites.find((s) => s.id === id)?.name ?? "";
   const years = yearsOf(view, place.place, thisYear, Math.max(horizon, Math.min(15, Math.ceil(place.yearsLeft ?? 0) + 1)));
+  const ways = end === null ? null : view.load.hopsTo(end, { kind: "feed" });
+  const free = ways === null ? null : ([0, 1] as const).map((lane) => freeAlong(view.load, moment, ways[lane]).mbps);
   const third = narrow ? width - 32 : Math.floor((width - 4) * 0.26);
   const recordedMbps = view.load.flows.reduce(
     (n, f) => n + (f.device.talksTo.kind === "recorder" ? f.device.usual.back * f.device.count : 0),
@@ -360,6 +362,13 @@ const Drawn = ({
           <p className="cap m-0 px-2" style={{ maxWidth: third }}>
             Mbps in today's mix: {rateText(askedOfPlace(view.load, moment, place.place).there)} there and{" "}
             {rateText(askedOfPlace(view.load, moment, place.place).back)} back.
+            {free !== null && (
+              <>
+                {" "}
+                To {nameOf(end)} one way can take {rateText(free[0]!)} Mbps more there, or {rateText(free[1]!)} more back, with all else as
+                it is.
+              </>
+            )}
             {schools !== null && schools.third !== null && view.load.places[place.place]!.kind === "air" && (
               <>
                 {" "}
