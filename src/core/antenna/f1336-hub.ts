@@ -33,22 +33,29 @@ const omniPeakDb = (theta3: number, elevationOffDeg: number, frequencyGhz: numbe
   return -12 + 10 * Math.log10((theta / theta3) ** -1.5 + k);
 };
 
+const LAMBDA_H = 3 * (1 - 0.5 ** -K_PEAK);
+const X_K = Math.sqrt(1 - 0.36 * K_PEAK);
+const UP_AT_4 = 4 ** -1.5 + K_PEAK;
+
+/** §3.1.1: in azimuth, x beamwidths off the axis. */
+const lowAcross = (x: number, g180: number): number => Math.max(g180, x <= 0.5 ? -12 * x * x : -12 * x ** (2 - K_PEAK) - LAMBDA_H);
+
+/** §3.1.1: in elevation, x beamwidths off the axis. */
+const lowUp = (x: number, theta3: number, g180: number): number => {
+  if (x < X_K) return -12 * x * x;
+  if (x < 4) return -12 + 10 * Math.log10(x ** -1.5 + K_PEAK);
+  if (x >= 90 / theta3) return g180;
+  const c = (10 * Math.log10(((180 / theta3) ** 1.5 * UP_AT_4) / (1 + 8 * K_PEAK))) / Math.log10(22.5 / theta3);
+  const lambdaV = 12 - c * Math.log10(4) - 10 * Math.log10(UP_AT_4);
+  return -lambdaV - c * Math.log10(x);
+};
+
 const lowSector = (phi3: number, theta3: number, azimuthDeg: number, elevationDeg: number): number => {
   const g180 = -12 + 10 * Math.log10(1 + 8 * K_PEAK) - 15 * Math.log10(180 / theta3);
-  const lambdaH = 3 * (1 - 0.5 ** -K_PEAK);
-  const across = (x: number): number => Math.max(g180, x <= 0.5 ? -12 * x * x : -12 * x ** (2 - K_PEAK) - lambdaH);
-  const xk = Math.sqrt(1 - 0.36 * K_PEAK);
-  const c = (10 * Math.log10(((180 / theta3) ** 1.5 * (4 ** -1.5 + K_PEAK)) / (1 + 8 * K_PEAK))) / Math.log10(22.5 / theta3);
-  const lambdaV = 12 - c * Math.log10(4) - 10 * Math.log10(4 ** -1.5 + K_PEAK);
-  const up = (x: number): number => {
-    if (x < xk) return -12 * x * x;
-    if (x < 4) return -12 + 10 * Math.log10(x ** -1.5 + K_PEAK);
-    return x < 90 / theta3 ? -lambdaV - c * Math.log10(x) : g180;
-  };
-  const atSide = across(Math.abs(azimuthDeg) / phi3);
-  const back = across(180 / phi3);
+  const atSide = lowAcross(Math.abs(azimuthDeg) / phi3, g180);
+  const back = lowAcross(180 / phi3, g180);
   const share = back < 0 ? (atSide - back) / (0 - back) : 1;
-  return atSide + share * up(Math.abs(elevationDeg) / theta3);
+  return atSide + share * lowUp(Math.abs(elevationDeg) / theta3, theta3, g180);
 };
 
 const highSector = (phi3: number, theta3: number, azimuthDeg: number, elevationDeg: number): number => {

@@ -50,20 +50,31 @@ export interface SearchLimits {
 
 const MOST_REMOTES = 24;
 const SAME_DB = 1e-6;
+/** Sets of so many remotes fit a list of all sets there are. */
+const MOST_LISTED = 16;
 const KNOWN_WITHIN_DB = 0.001;
 /** What asks for nothing has margin without end: more than this counts as this. */
 const MOST_MARGIN_DB = 300;
 
-/** All places on the raster where a choice could look, each with the margin of every remote. */
+/** What the search reads of every choice: levels by steps off the axis all round, and by steps off in height. */
 interface Raster {
-  readonly count: number;
-  readonly margins: Float64Array;
-  readonly choice: Uint16Array;
-  readonly axis: Uint16Array;
-  readonly tilt: Float64Array;
+  readonly bearing: readonly number[];
+  readonly height: readonly number[];
+  readonly tables: readonly Float64Array[];
+  /** By choice and row of its table: the first and the last step off the axis at which the pattern promises anything; none where it never does. */
+  readonly spans: readonly Int16Array[];
+  readonly fromStep: number;
+  readonly low: number;
+  readonly high: number;
 }
 
-/** A pattern's level on the raster: by steps off the axis all round, and by steps off in height. */
+/** Where a choice could look. */
+interface Spot {
+  readonly choice: number;
+  readonly axis: number;
+  readonly tiltStep: number;
+}
+
 const tableOf = (relativeDb: SectorChoice["relativeDb"], fromStep: number, toStep: number): Float64Array => {
   const table = new Float64Array((toStep - fromStep + 1) * AXES);
   for (let e = fromStep; e <= toStep; e++)
@@ -71,87 +82,140 @@ const tableOf = (relativeDb: SectorChoice["relativeDb"], fromStep: number, toSte
   return table;
 };
 
+const HALF = AXES / 2;
+const spansOf = (table: Float64Array, promisedDb: number): Int16Array => {
+  const rows = table.length / AXES;
+  const spans = new Int16Array(rows * 2);
+  for (let row = 0; row < rows; row++) {
+    let [first, last] = [HALF, -HALF - 1];
+    for (let off = -HALF; off < HALF; off++)
+      if (table[row * AXES + ((off + AXES) % AXES)]! >= promisedDb) {
+        if (first === HALF) first = off;
+        last = off;
+      }
+    spans[row * 2] = first;
+    spans[row * 2 + 1] = last;
+  }
+  return spans;
+};
+
 const rasterOf = (remotes: readonly RemotePlace[], choices: readonly SectorChoice[], limits: SearchLimits): Raster => {
-  const n = remotes.length;
   const [low, high] = [Math.ceil(limits.tiltFromDeg / TILT_STEP_DEG - 1e-9), Math.floor(limits.tiltToDeg / TILT_STEP_DEG + 1e-9)];
   const bearing = remotes.map((r) => ((Math.round(r.bearingDeg / AXIS_STEP_DEG) % AXES) + AXES) % AXES);
   const height = remotes.map((r) => Math.round(r.elevationDeg / TILT_STEP_DEG));
-  const [fromStep, toStep] = n === 0 ? [0, 0] : [Math.min(...height) - high, Math.max(...height) - low];
-  const most = choices.length * (high - low + 1) * AXES;
-  const raster = {
-    margins: new Float64Array(most * n),
-    choice: new Uint16Array(most),
-    axis: new Uint16Array(most),
-    tilt: new Float64Array(most),
-  };
-  let count = 0;
-  for (let j = 0; j < choices.length; j++) {
-    const { relativeDb, marginDb, promisedDb } = choices[j]!;
-    const table = tableOf(relativeDb, fromStep, toStep);
-    for (let t = low; t <= high; t++) {
-      for (let axis = 0; axis < AXES; axis++) {
-        let any = false;
-        for (let i = 0; i < n; i++) {
-          const off = bearing[i]! - axis;
-          const level = table[(height[i]! - t - fromStep) * AXES + (off < 0 ? off + AXES : off)]!;
-          const margin = marginDb[i]! < 0 || level < promisedDb ? Number.NEGATIVE_INFINITY : Math.min(MOST_MARGIN_DB, marginDb[i]!) + level;
-          raster.margins[count * n + i] = margin;
-          if (margin >= 0) any = true;
-        }
-        if (!any) continue;
-        raster.choice[count] = j;
-        raster.axis[count] = axis;
-        raster.tilt[count] = t * TILT_STEP_DEG;
-        count += 1;
-      }
-    }
-  }
-  return { count, ...raster };
+  const [fromStep, toStep] = remotes.length === 0 ? [0, 0] : [Math.min(...height) - high, Math.max(...height) - low];
+  const tables = choices.map((c) => tableOf(c.relativeDb, fromStep, toStep));
+  return { bearing, height, tables, spans: choices.map((c, j) => spansOf(tables[j]!, c.promisedDb)), fromStep, low, high };
 };
+
+const levelAt = (r: Raster, { choice, axis, tiltStep }: Spot, i: number): number =>
+  r.tables[choice]![(r.height[i]! - tiltStep - r.fromStep) * AXES + ((r.bearing[i]! - axis + AXES) % AXES)]!;
 
 interface Cover {
   readonly mask: number;
-  readonly at: number;
+  readonly at: Spot;
 }
 
-/** What each place takes in at a margin, each set once by its cheapest and lowest place, and none that lies within another of one choice. */
-const coversAt = (raster: Raster, n: number, leastDb: number, choices: readonly SectorChoice[], wanted: number): Cover[] => {
-  const byMask = new Map<number, number>();
-  const price = (at: number): number => choices[raster.choice[at]!]!.priceEur ?? Number.POSITIVE_INFINITY;
-  let last = -1;
-  for (let at = 0; at < raster.count; at++) {
-    let mask = 0;
-    for (let i = 0; i < n; i++) if (raster.margins[at * n + i]! >= leastDb) mask |= 1 << i;
-    mask &= wanted;
-    // The air that a remote takes is its choice's: sets of unlike choices are kept apart.
-    const key = raster.choice[at]! * 2 ** MOST_REMOTES + mask;
-    // Beside the one before it, and no lower.
-    if (mask === 0 || (key === last && raster.axis[at]! > 0)) continue;
-    last = key;
-    const before = byMask.get(key);
-    if (before === undefined || isLower(raster, at, before)) byMask.set(key, at);
-  }
-  const ofChoice = new Map<number, Cover[]>();
-  for (const [key, at] of byMask) {
-    const own = ofChoice.get(raster.choice[at]!) ?? [];
-    ofChoice.set(raster.choice[at]!, own);
-    own.push({ mask: key % 2 ** MOST_REMOTES, at });
-  }
-  return [...ofChoice.values()]
-    .flatMap((own) => own.filter((a) => !own.some((b) => b.mask !== a.mask && (b.mask | a.mask) === b.mask)))
-    .sort((a, b) => price(a.at) - price(b.at) || raster.axis[a.at]! - raster.axis[b.at]!);
+const bitsIn = (mask: number): number => {
+  let n = 0;
+  for (let m = mask; m !== 0; m &= m - 1) n += 1;
+  return n;
 };
 
-const isLower = (r: Raster, a: number, b: number): boolean =>
-  r.axis[a]! < r.axis[b]! || (r.axis[a]! === r.axis[b]! && Math.abs(r.tilt[a]!) < Math.abs(r.tilt[b]!));
+/** Which remotes a choice takes in at a tilt, by axis: written into masks. */
+const masksOf = (r: Raster, choice: number, tiltStep: number, least: Float64Array, wanted: number, masks: Uint32Array): void => {
+  masks.fill(0);
+  const table = r.tables[choice]!;
+  for (let i = 0; i < least.length; i++) {
+    const bit = 1 << i;
+    const from = least[i]!;
+    if ((wanted & bit) === 0 || from === Number.POSITIVE_INFINITY) continue;
+    const row = r.height[i]! - tiltStep - r.fromStep;
+    const spans = r.spans[choice]!;
+    const last = spans[row * 2 + 1]!;
+    const at = row * AXES;
+    const own = r.bearing[i]! + 2 * AXES;
+    // Off the axis by 0 with the axis on the bearing, one less with each step of the axis.
+    for (let off = spans[row * 2]!; off <= last; off++)
+      if (table[at + (off < 0 ? off + AXES : off)]! >= from) {
+        const axis = (own - off) % AXES;
+        masks[axis] = masks[axis]! | bit;
+      }
+  }
+};
+
+/** Sets that were seen, each with its lowest place: by the set itself where that is a short list, else by name. */
+const seenSets = (n: number) => {
+  const slots = n <= MOST_LISTED ? new Int32Array(2 ** n) : null;
+  const named = new Map<number, number>();
+  return {
+    slotOf: (mask: number): number => (slots === null ? (named.get(mask) ?? 0) : slots[mask]!) - 1,
+    note: (mask: number, slot: number): void => {
+      if (slots === null) named.set(mask, slot + 1);
+      else slots[mask] = slot + 1;
+    },
+    clear: (masks: readonly number[]): void => {
+      if (slots === null) named.clear();
+      else for (const mask of masks) slots[mask] = 0;
+    },
+  };
+};
+
+/** What each place takes in at a margin, each set once by its cheapest and lowest place, and none that lies within another of one choice. */
+const coversAt = (r: Raster, leastDb: number, choices: readonly SectorChoice[], wanted: number): Cover[] => {
+  const n = r.bearing.length;
+  const least = new Float64Array(n);
+  const masks = new Uint32Array(AXES);
+  const seen = seenSets(n);
+  const all: Cover[] = [];
+  for (let choice = 0; choice < choices.length; choice++) {
+    const { marginDb, promisedDb } = choices[choice]!;
+    for (let i = 0; i < n; i++)
+      least[i] = marginDb[i]! < 0 ? Number.POSITIVE_INFINITY : Math.max(promisedDb, leastDb - Math.min(MOST_MARGIN_DB, marginDb[i]!));
+    const sets: number[] = [];
+    const axes: number[] = [];
+    const tilts: number[] = [];
+    for (let tiltStep = r.low; tiltStep <= r.high; tiltStep++) {
+      masksOf(r, choice, tiltStep, least, wanted, masks);
+      let last = 0;
+      for (let axis = 0; axis < AXES; axis++) {
+        const mask = masks[axis]!;
+        // Beside the one before it, and no lower.
+        if (mask === 0 || mask === last) continue;
+        last = mask;
+        const slot = seen.slotOf(mask);
+        if (slot < 0) {
+          seen.note(mask, sets.length);
+          sets.push(mask);
+          axes.push(axis);
+          tilts.push(tiltStep);
+        } else if (axis < axes[slot]! || (axis === axes[slot]! && Math.abs(tiltStep) < Math.abs(tilts[slot]!))) {
+          axes[slot] = axis;
+          tilts[slot] = tiltStep;
+        }
+      }
+    }
+    seen.clear(sets);
+    // The larger first: a set within another is found by looking at those that were kept. The air that a remote takes is its
+    // choice's: sets of unlike choices are kept apart.
+    const sizes = sets.map(bitsIn);
+    const order = sets.map((_, k) => k).sort((x, y) => sizes[y]! - sizes[x]!);
+    const kept: number[] = [];
+    for (const k of order) {
+      const mask = sets[k]!;
+      let isWithin = false;
+      for (let q = 0; q < kept.length && !isWithin; q++) isWithin = (kept[q]! | mask) === kept[q]!;
+      if (isWithin) continue;
+      kept.push(mask);
+      all.push({ mask, at: { choice, axis: axes[k]!, tiltStep: tilts[k]! } });
+    }
+  }
+  const price = ({ at }: Cover): number => choices[at.choice]!.priceEur ?? Number.POSITIVE_INFINITY;
+  return all.sort((a, b) => price(a) - price(b) || a.at.axis - b.at.axis);
+};
 
 /** Shares out remotes that several sectors take in, so that each sector's air is enough; null where it cannot be. */
-const sharedOut = (
-  covers: readonly Cover[],
-  wanted: number,
-  shareOf: (at: number, i: number) => number,
-  mayUse: number,
-): number[] | null => {
+const sharedOut = (covers: readonly Cover[], wanted: number, shareOf: (at: Spot, i: number) => number, mayUse: number): number[] | null => {
   const used = covers.map(() => 0);
   const of: number[] = [];
   const open: number[] = [];
@@ -171,12 +235,6 @@ const sharedOut = (
     return false;
   };
   return place(0) ? of : null;
-};
-
-const bitsIn = (mask: number): number => {
-  let n = 0;
-  for (let m = mask; m !== 0; m &= m - 1) n += 1;
-  return n;
 };
 
 /** The first set of at most so many covers, in their order, that takes in all that is wanted and whose air is enough. */
@@ -232,9 +290,9 @@ export const findSectors = (remotes: readonly RemotePlace[], choices: readonly S
   const n = remotes.length;
   if (n > MOST_REMOTES) throw new RangeError(`${n} remotes are more than ${MOST_REMOTES}`);
   const raster = rasterOf(remotes, choices, limits);
-  const shareOf = (at: number, i: number): number => choices[raster.choice[at]!]!.airShare[i]!;
+  const shareOf = (at: Spot, i: number): number => choices[at.choice]!.airShare[i]!;
   const everyMask = n === 0 ? 0 : 2 ** n - 1;
-  const at0 = coversAt(raster, n, 0, choices, everyMask);
+  const at0 = coversAt(raster, 0, choices, everyMask);
   const reachable = at0.reduce(
     (mask, c) => mask | indices(c.mask).reduce((m, i) => (shareOf(c.at, i) <= limits.mayUse ? m | (1 << i) : m), 0),
     0,
@@ -255,14 +313,15 @@ export const findSectors = (remotes: readonly RemotePlace[], choices: readonly S
   while (solve(at0, wanted, count) === null) count += 1;
 
   // The greatest worst margin lies between what a set that was found has and what none was found for: halved until it is known.
-  const atLeast = (db: number): readonly Cover[] | null => solve(coversAt(raster, n, db, choices, wanted), wanted, count);
+  const atLeast = (db: number): readonly Cover[] | null => solve(coversAt(raster, db, choices, wanted), wanted, count);
+  const marginOn = (at: Spot, i: number): number => Math.min(MOST_MARGIN_DB, choices[at.choice]!.marginDb[i]!) + levelAt(raster, at, i);
   const worstOf = (set: readonly Cover[]): number => {
     const of = sharedOut(set, wanted, shareOf, limits.mayUse)!;
-    return Math.min(...indices(wanted).map((i) => raster.margins[set[of[i]!]!.at * n + i]!));
+    return Math.min(...indices(wanted).map((i) => marginOn(set[of[i]!]!.at, i)));
   };
   let chosen = atLeast(0)!;
   let low = worstOf(chosen);
-  let high = raster.margins.subarray(0, raster.count * n).reduce((most, m) => Math.max(most, m), 0) + KNOWN_WITHIN_DB;
+  let high = Math.max(0, ...choices.flatMap((c) => c.marginDb.map((m) => Math.min(MOST_MARGIN_DB, m)))) + KNOWN_WITHIN_DB;
   while (high - low > KNOWN_WITHIN_DB) {
     const mid = (low + high) / 2;
     const better = atLeast(mid);
@@ -277,9 +336,9 @@ export const findSectors = (remotes: readonly RemotePlace[], choices: readonly S
   const of = sharedOut(chosen, wanted, shareOf, limits.mayUse)!;
   const sectors = chosen.map(
     ({ at }, s): FoundSector => ({
-      choice: raster.choice[at]!,
-      azimuthDeg: raster.axis[at]! * AXIS_STEP_DEG,
-      tiltDeg: raster.tilt[at]!,
+      choice: at.choice,
+      azimuthDeg: at.axis * AXIS_STEP_DEG,
+      tiltDeg: at.tiltStep * TILT_STEP_DEG,
       remotes: indices(wanted).filter((i) => of[i] === s),
     }),
   );
