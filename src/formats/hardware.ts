@@ -108,6 +108,7 @@ export const radioSchema = z.looseObject({
     .min(1)
     .max(16),
   automaticPowerControl: z.boolean().optional(),
+  maxRemotes: z.number().int().min(1).max(100_000).optional(),
   priceEur: priceEur.optional(),
   powerKinds: z.array(z.string().min(1).max(40)).max(12).optional(),
   sizeMm: sizeMm.optional(),

@@ -1,3 +1,4 @@
+import type { SectorMends, Shape, ShapeKind, ShapeQuestion, TriedRemote } from "@/core/hub";
 import type { LinkPlan, PathProfile, TrimList, Uncertainty } from "@/core/link";
 import type { RasterBody } from "@/core/obstacles";
 import type { Planned, Rack, RackLimits, School, SchoolFigures, Serving } from "@/core/rack";
@@ -141,3 +142,31 @@ export interface RackWorker {
 
 /** Marks an answer that came out of what a device keeps, and not from the server. */
 export const KEPT_HEADER = "x-kept";
+
+/** A remote without its path, which is sent once. */
+export type SentRemote = Omit<TriedRemote, "profile">;
+
+export interface ShapesRequest {
+  readonly remotes: readonly SentRemote[];
+  readonly sectors: readonly (Omit<ShapeQuestion["sectors"][number], "unit"> & { readonly unitKey: string })[];
+  readonly policy: ShapeQuestion["policy"];
+}
+
+export interface MendsRequest {
+  readonly remotes: readonly SentRemote[];
+  readonly unitKey: string;
+  readonly aim: { readonly azimuthDeg: number; readonly tiltDeg: number };
+  readonly mountAglM: number;
+  readonly policy: ShapeQuestion["policy"];
+}
+
+export interface HubWorker {
+  /** The paths of all remotes and the catalogue: sent once, they are the large part. */
+  readonly open: (
+    profiles: readonly (readonly [string, PathProfile])[],
+    hardware: { readonly radios: readonly Radio[]; readonly antennas: readonly Antenna[] },
+  ) => void;
+  /** Every shape as soon as it is worked out; null for one that no unit of the catalogue makes. */
+  readonly shapes: (request: ShapesRequest, onShape: (kind: ShapeKind, shape: Shape | null) => void) => Promise<void>;
+  readonly mends: (request: MendsRequest) => SectorMends | null;
+}

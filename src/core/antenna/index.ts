@@ -7,4 +7,4 @@ export { diameterPerWavelength, referenceGainDbi } from "./f699-reference";
 export { averageGainDbi } from "./f1245-average";
 export { omniRelativeDb, sectorRelativeDb } from "./f1336-hub";
 export { nearFieldLossDb } from "./near-field";
-export { type AntennaShape, type Pattern, patternOf } from "./pattern";
+export { type AntennaShape, isSteered, type Pattern, patternOf } from "./pattern";

@@ -187,4 +187,4 @@ export const onAxisOf = (r: HubRemote, partOfAir: number): OnAxis => {
 };
 
 /** What both ends of a remote ask together, Mbps. */
-export const askedOf = ({ plan }: HubRemote): number => (plan.needToFarMbps ?? 0) + (plan.needToNearMbps ?? 0);
+export const askedOf = ({ plan }: Pick<HubRemote, "plan">): number => (plan.needToFarMbps ?? 0) + (plan.needToNearMbps ?? 0);

@@ -1,4 +1,7 @@
 export { type AirPolicy, moreThatFit, type RemoteShare } from "./airtime";
 export { blindRadiusM, type SectorAim } from "./beam";
 export { askedOf, type HubRemote, type JudgedRemote, type JudgedSector, judgeSector, onAxisOf, promisedDbOf, seenFromHub } from "./hub";
+export { type SectorMends, sectorMends } from "./mends";
 export { type FoundSectors, findSectors } from "./sectors";
+export { openShapes, type Shape, type ShapeKind, type ShapeQuestion } from "./shapes";
+export type { TriedRemote } from "./under";

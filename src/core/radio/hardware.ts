@@ -57,6 +57,8 @@ export interface Radio {
   readonly ethernetPorts: readonly { readonly speedMbps: number; readonly powerIn?: boolean | undefined }[];
   /** Automatic power control, where the sheet says; taken as there where it does not. */
   readonly automaticPowerControl?: boolean | undefined;
+  /** Remotes that one such hub takes, where its sheet says. */
+  readonly maxRemotes?: number | undefined;
   /** What it is chosen by beside the radio; left out where its sheet does not say. */
   readonly priceEur?: number | undefined;
   readonly powerKinds?: readonly string[] | undefined;

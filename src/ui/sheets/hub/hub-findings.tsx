@@ -4,30 +4,31 @@ import { useMemo } from "react";
 import { askedOf, type JudgedRemote } from "@/core/hub";
 import { ScrollRegion } from "../../controls/scroll-region";
 import { VerdictMark } from "../../marks/verdict-mark";
-import { dbText, figure } from "../../wording/numbers";
+import { figure } from "../../wording/numbers";
 import { VERDICT_WORD } from "../../wording/verdicts";
 import { turnedBest } from "./hub-judge";
 import { HubMembers } from "./hub-members";
 import { sectorName } from "./hub-start";
 import { airSentence, remoteSentence } from "./hub-words";
-import { SectorSearch } from "./sector-search";
+import { SectorMends } from "./sector-mends";
 import type { OpenHub } from "./use-open-hub";
 
 /** What is wrong with the hub and what mends it: the worst first. */
 export const HubFindings = ({ open, say }: { open: OpenHub; say: (error: unknown) => void }) => {
-  const { judged, fields, sector, changeSector, jobId, drag } = open;
+  const { judged, fields, sector, jobId, drag, hardware, drawn } = open;
   const pattern = judged.patterns[sector] ?? null;
   const own = judged.sectors[sector] ?? null;
   const remotes = judged.remotes[sector];
   // Looked for when nothing moves: it tries every axis and tilt.
   const best = useMemo(
     () =>
-      drag || pattern === null || own === null || remotes === undefined || remotes.length === 0
+      drag || drawn !== null || pattern === null || own === null || remotes === undefined || remotes.length === 0
         ? null
         : turnedBest(remotes, pattern, own.air.mayUse),
-    [drag, pattern, own, remotes],
+    [drag, drawn, pattern, own, remotes],
   );
   const s = fields.sectors[sector];
+  const takes = hardware.radios.find((r) => r.id === s?.radioId)?.maxRemotes;
   const all = judged.sectors.flatMap((j, i) =>
     j === null ? [] : j.remotes.map((r) => ({ r, i, words: remoteSentence(r, sectorName(fields.sectors[i]!, fields.sectors)) })),
   );
@@ -81,22 +82,17 @@ export const HubFindings = ({ open, say }: { open: OpenHub; say: (error: unknown
           radio is not in the catalogue any more.
         </p>
       )}
-      {turns && (
-        <div className="mt-2.5" data-testid="turn">
-          <button
-            type="button"
-            className="main-action w-full text-left"
-            onClick={() => changeSector(sector, { azimuthDeg: best.azimuthDeg, tiltDeg: best.tiltDeg })}
-          >
-            Turn it to {figure(best.azimuthDeg)}°, tilt {figure(best.tiltDeg, 1)}°
-          </button>
-          <p className="cap m-0 mt-1">
-            Of all axes by 1° and tilts by 0.5°: the worst of its remotes then has {dbText(best.found.worstDb, 1)} above what its need takes
-            {leftNames.length === 0 ? "" : `; left over: ${leftNames.join(", ")}`}.
-          </p>
-        </div>
+      <SectorMends
+        open={open}
+        turn={turns ? { azimuthDeg: best.azimuthDeg, tiltDeg: best.tiltDeg, worstDb: best.found.worstDb, leftOver: leftNames } : null}
+      />
+      {takes !== undefined && remotes !== undefined && (
+        <p className={`m-0 mt-2.5 ${remotes.length > takes ? "v-short font-figure" : ""}`} data-testid="takes">
+          {remotes.length > takes ? "More hang on it than its sheet says it takes" : "Its sheet says that it takes"}: {figure(takes)}{" "}
+          remotes; {figure(remotes.length)} hang on it.
+        </p>
       )}
-      {best === null && remotes !== undefined && remotes.length > 0 && !drag && (
+      {best === null && remotes !== undefined && remotes.length > 0 && !drag && drawn === null && (
         <p className="cap m-0 mt-2.5">
           {remotes.every((r) => askedOf(r) === 0)
             ? "Nothing is asked of its links yet: say under Brief or Gear what they must carry."
@@ -104,7 +100,6 @@ export const HubFindings = ({ open, say }: { open: OpenHub; say: (error: unknown
         </p>
       )}
       <HubMembers open={open} say={say} />
-      {judged.remotes.some((list) => list.some((r) => askedOf(r) > 0)) && <SectorSearch open={open} />}
       <p className="cap m-0 mt-3">
         Levels by the same core as a pair. The air is judged for remotes that hold; own radios against each other are not judged here.
       </p>

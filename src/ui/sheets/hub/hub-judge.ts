@@ -25,7 +25,6 @@ import {
   seenFromHub,
 } from "@/core/hub";
 import { type LinkPlan, type PathProfile, type PathState, type PreparedPath, pathStateOf, preparePath } from "@/core/link";
-import { unitsOf } from "@/core/rack";
 import { hubIsNear } from "./hub-start";
 
 /* A hub judged as it stands under the hand: paths are made ready once, only what a sector moves is worked out again. */
@@ -57,26 +56,7 @@ export const shapeOf = (s: Pick<HubSector, "radioId" | "antennaId">, hardware: H
   return shape?.gainDbi === undefined ? null : (shape as AntennaShape);
 };
 
-/** The fewest sectors that take in all remotes of a hub, from what the catalogue has for its family. */
-export interface Proposal {
-  readonly sectors: HubFields["sectors"];
-  readonly remotes: HubFields["remotes"];
-  readonly names: readonly string[];
-  readonly worstDb: number;
-  /** Names of remotes that no set of so many takes in. */
-  readonly leftOver: readonly string[];
-  readonly choices: number;
-}
-
 export interface HubJudge {
-  /** @returns null for a hub without remotes that can be judged. */
-  readonly propose: (
-    job: JobBundle,
-    siteId: string,
-    hub: HubFields,
-    hardware: HardwareDto,
-    profiles: ReadonlyMap<string, ProfileDto>,
-  ) => Proposal | null;
   readonly judge: (
     job: JobBundle,
     siteId: string,
@@ -93,10 +73,6 @@ interface Asked {
   readonly hardware: HardwareDto;
   readonly of: ReadonlyMap<string, ProfileDto>;
 }
-/** More remotes are not searched for at once. */
-const MOST_SEARCHED = 24;
-/** Roles of radios on which several remotes hang. */
-const SHARES = /hub/;
 
 /** @returns a judge that keeps the paths that it made ready. */
 export const openHubJudge = (): HubJudge => {
@@ -160,57 +136,6 @@ export const openHubJudge = (): HubJudge => {
     };
   };
   return {
-    propose: (job, siteId, hub, hardware, of) => {
-      const asked: Asked = { job, siteId, hub, hardware, of };
-      const [first] = hub.sectors;
-      const links = hub.remotes.flatMap((r) => job.links.find((l) => l.id === r.linkId) ?? []).slice(0, MOST_SEARCHED);
-      if (first === undefined || links.length === 0) return null;
-      const family = hardware.radios.find((r) => r.id === first.radioId)?.family;
-      const units = unitsOf(hardware.radios, hardware.antennas).filter(
-        (u) => u.radio.family === family && SHARES.test(u.radio.roles.join()),
-      );
-      const candidates = units.flatMap((unit) => {
-        const sector: HubSector = { ...first, radioId: unit.radio.id, antennaId: unit.antenna?.id ?? null };
-        const under = links.map((l) => remoteUnder(asked, sector, l));
-        const pattern = patternFor(sector, hardware);
-        return pattern === null || under.includes(null) ? [] : [{ unit, sector, pattern, under: under as HubRemote[] }];
-      });
-      const [any] = candidates;
-      if (any === undefined) return null;
-      const all = any.under.reduce((n, r) => n + askedOf(r), 0);
-      const mayUse = job.job.throughputSchool === "headroom" ? 1 - job.job.freeShare : 1;
-      const choices = candidates.map(({ unit, pattern, under }) => {
-        const axis = under.map((r) => onAxisOf(r, all === 0 ? mayUse : (mayUse * askedOf(r)) / all));
-        return {
-          id: unit.key,
-          priceEur: unit.priceEur,
-          relativeDb: pattern.relativeDb,
-          promisedDb: promisedDbOf(pattern),
-          marginDb: axis.map((x) => x.marginDb),
-          airShare: axis.map((x) => x.airShare),
-        };
-      });
-      const found = findSectors(any.under.map(seenFromHub), choices, { mostSectors: 4, mayUse, tiltFromDeg: -20, tiltToDeg: 5 });
-      const sectors = found.sectors.map(
-        (s, i): HubSector => ({
-          ...candidates[s.choice]!.sector,
-          // Channels that there are stay; which further one is free is another question.
-          centreMhz: hub.sectors[i]?.centreMhz ?? first.centreMhz,
-          id: `s${i + 1}`,
-          azimuthDeg: s.azimuthDeg,
-          tiltDeg: s.tiltDeg,
-        }),
-      );
-      const on = new Map(found.sectors.flatMap((s, i) => s.remotes.map((r) => [links[r]!.id, `s${i + 1}`] as const)));
-      return {
-        sectors,
-        remotes: links.flatMap((l) => (on.has(l.id) ? [{ linkId: l.id, sectorId: on.get(l.id)! }] : [])),
-        names: found.sectors.map((s) => candidates[s.choice]!.unit.name),
-        worstDb: found.worstDb,
-        leftOver: found.leftOver.map((i) => any.under[i]!.name),
-        choices: choices.length,
-      };
-    },
     judge: (job, siteId, hub, hardware, of) => {
       const asked: Asked = { job, siteId, hub, hardware, of };
       const unjudged: string[] = [];

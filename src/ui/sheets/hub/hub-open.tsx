@@ -4,7 +4,6 @@ import type { JudgedRemote, SectorAim } from "@/core/hub";
 import { bodyOf } from "../../api/client";
 import { useVerdicts } from "../../api/queries";
 import { ClashNotice } from "../../controls/clash-notice";
-import { NumberField } from "../../controls/number-field";
 import { TypedFigure } from "../../controls/typed-figure";
 import { TypingScope } from "../../controls/typing-scope";
 import { useKeys } from "../../controls/use-keys";
@@ -25,9 +24,12 @@ import { SavedCell } from "../section/saved-cell";
 import { AirStrip } from "./air-strip";
 import { CutDrawing } from "./cut-drawing";
 import { HubFindings } from "./hub-findings";
+import { fieldsOfShape, sameChannel } from "./hub-shapes";
 import { sectorName } from "./hub-start";
 import { hubReason } from "./hub-words";
 import { PlanDrawing } from "./plan-drawing";
+import { SectorRow } from "./sector-row";
+import { ShapesTable } from "./shapes-table";
 import { type HubRead, useOpenHub } from "./use-open-hub";
 
 const DRAWING_PX = 316;
@@ -64,13 +66,14 @@ export const HubOpen = (read: HubRead) => {
   const aim = judged.aims[sector] ?? { azimuthDeg: 0, tiltDeg: 0 };
   /** What looked at its one remote is set by both angles from now on. */
   const turn = (i: number, to: Partial<SectorAim>): void => {
+    // What is drawn as if is planned or left first.
+    if (open.drawn !== null) return;
     const now = judged.aims[i]!;
     const set = fields.sectors[i]!;
     changeSector(i, { azimuthDeg: set.azimuthDeg ?? round(now.azimuthDeg), tiltDeg: set.tiltDeg ?? round(now.tiltDeg), ...to });
   };
   const narrow = area.width > 0 && area.width < NARROW_PX;
   const half = narrow ? area.width - 2 : Math.floor(area.width * 0.44);
-  const radio = open.hardware.radios.find((r) => r.id === s?.radioId);
   return (
     <TypingScope of={record}>
       <Sheet
@@ -148,6 +151,30 @@ export const HubOpen = (read: HubRead) => {
                 {status.kind === "refused" ? errorSentence(status.reason, units) : said}
               </p>
             )}
+            {open.drawn !== null && (
+              <div
+                className="flex flex-wrap items-center gap-x-4 gap-y-2 border-t border-ink bg-band px-4 py-1.5 text-body"
+                data-testid="drawn"
+              >
+                <span>
+                  Drawn as if: {open.drawn.words}. Nothing is planned yet.
+                  {sameChannel(fields.sectors) > 0 &&
+                    ` ${sameChannel(fields.sectors)} of its sectors would be on one channel: which is free is not judged here.`}
+                </span>
+                <button
+                  type="button"
+                  className="main-action"
+                  onClick={() => {
+                    if (open.drawn !== null) open.change(open.drawn.fields);
+                  }}
+                >
+                  Plan it
+                </button>
+                <button type="button" className="press min-h-6 text-body" onClick={() => open.setDrawn(null)}>
+                  Leave it
+                </button>
+              </div>
+            )}
             <div className={`flex flex-none border-t border-ink ${narrow ? "flex-col" : ""}`}>
               {area.width > 0 && (
                 <>
@@ -191,66 +218,7 @@ export const HubOpen = (read: HubRead) => {
                 </>
               )}
             </div>
-            {s !== undefined && (
-              <div className="flex flex-wrap items-end gap-x-5 gap-y-1 border-t border-rule px-4 py-1.5 text-line" data-testid="sector">
-                <span className="flex gap-3 pb-1">
-                  {fields.sectors.map((x, i) => (
-                    <button
-                      key={x.id}
-                      type="button"
-                      className={`press text-line ${i === sector ? "bg-ink px-1 text-paper" : ""}`}
-                      aria-pressed={i === sector}
-                      onClick={() => open.setSector(i)}
-                    >
-                      {sectorName(x, fields.sectors)}
-                    </button>
-                  ))}
-                </span>
-                <span className="pb-1 text-ink-2">{radio?.name ?? "a radio that is gone"}</span>
-                <SectorField
-                  label="Axis"
-                  unit="°"
-                  value={round(aim.azimuthDeg)}
-                  least={0}
-                  most={360}
-                  set={(azimuthDeg) => turn(sector, { azimuthDeg })}
-                />
-                <SectorField
-                  label="Tilt"
-                  unit="°"
-                  value={round(aim.tiltDeg)}
-                  least={-90}
-                  most={90}
-                  set={(tiltDeg) => turn(sector, { tiltDeg })}
-                />
-                <SectorField
-                  label="Centre"
-                  unit="MHz"
-                  value={s.centreMhz}
-                  least={1000}
-                  most={350_000}
-                  set={(centreMhz) => changeSector(sector, { centreMhz })}
-                />
-                <SectorField
-                  label="Power"
-                  unit="dBm"
-                  value={s.powerDbm}
-                  least={-40}
-                  most={50}
-                  set={(powerDbm) => changeSector(sector, { powerDbm })}
-                />
-                <span className="w-[160px]">
-                  <NumberField
-                    label="One more device"
-                    unit="Mbps"
-                    value={deviceMbps}
-                    least={0.1}
-                    most={10_000}
-                    onChange={(v) => v !== null && setDeviceMbps(v)}
-                  />
-                </span>
-              </div>
-            )}
+            <SectorRow open={open} deviceMbps={deviceMbps} setDeviceMbps={setDeviceMbps} />
             {own !== null && s !== undefined && (
               <div className="border-t border-rule">
                 <AirStrip
@@ -262,6 +230,19 @@ export const HubOpen = (read: HubRead) => {
                 />
               </div>
             )}
+            {open.search.shapes.length > 0 && (
+              <ShapesTable
+                shapes={open.search.shapes}
+                busy={open.search.busy}
+                drawn={open.search.shapes.find(([kind]) => `shape:${kind}` === open.drawn?.id)?.[0] ?? null}
+                draw={(shape) =>
+                  open.setDrawn(
+                    shape === null ? null : { id: `shape:${shape.kind}`, words: "another shape of the hub", fields: fieldsOfShape(shape) },
+                  )
+                }
+                units={units}
+              />
+            )}
           </div>
           <HubFindings open={open} say={(error) => setSaid(errorSentence(bodyOf(error), units))} />
         </div>
@@ -269,26 +250,6 @@ export const HubOpen = (read: HubRead) => {
     </TypingScope>
   );
 };
-
-const SectorField = ({
-  label,
-  unit,
-  value,
-  least,
-  most,
-  set,
-}: {
-  label: string;
-  unit: string;
-  value: number;
-  least: number;
-  most: number;
-  set: (v: number) => void;
-}) => (
-  <span className="w-[92px]">
-    <NumberField label={label} unit={unit} value={value} least={least} most={most} onChange={(v) => v !== null && set(v)} />
-  </span>
-);
 
 /** The sheet's one large figure: how far out of the beam, else what is missing of the rate, else how deep in the beam it lies. */
 const PlaceFigure = ({ of: r, sector, units }: { of: JudgedRemote; sector: string; units: Units }) => {

@@ -1,12 +1,15 @@
 import { describe, expect, test } from "vitest";
 import type { HardwareDto, HubFields, JobBundle, LinkDto, ProfileDto } from "@/contract";
-import { designFieldsSchema, designUnder, hubFaults, hubSchema, jobFieldsSchema } from "@/contract";
-import { onAxisOf } from "@/core/hub";
+import { designFieldsSchema, designUnder, hubFaults, hubSchema, jobFieldsSchema, profileFromDto } from "@/contract";
+import { onAxisOf, openShapes } from "@/core/hub";
+import { unitsOf } from "@/core/rack";
 import { radio } from "@/core/testing/scene";
 import { openHubJudge, turnedBest } from "./hub-judge";
 import { astrayOf, besideOf } from "./hub-links";
+import { fieldsOfShape, sameChannel } from "./hub-shapes";
 import { hubOf, sectorName, sitesWithLinks } from "./hub-start";
 import { airSentence, hubReason, remoteSentence } from "./hub-words";
+import { unitKeyOf } from "./use-hub-search";
 import { withSections } from "./use-open-hub";
 
 const MAST = "00000000-0000-4000-8000-00000000000a";
@@ -251,20 +254,37 @@ describe("a hub under the hand", () => {
     expect(best.found.worstDb).toBeGreaterThan(0);
   });
 
-  test("the fewest sectors from the catalogue: planned as proposed every remote of them lies in its beam, and the record is whole", () => {
+  test("a shape is planned as it was worked out: the record is whole, and every remote of it lies in its beam", () => {
     const judge = openHubJudge();
-    const proposal = judge.propose(job, MAST, fields, HARDWARE, profiles)!;
-    expect([proposal.leftOver, proposal.choices]).toEqual([[], 1]);
-    const planned = { ...fields, sectors: proposal.sectors, remotes: proposal.remotes };
+    const judged = judge.judge(job, MAST, fields, HARDWARE, profiles);
+    const units = unitsOf(HARDWARE.radios, HARDWARE.antennas);
+    const shapes = openShapes({
+      remotes: judged.remotes.flat().map((r) => ({ ...r, profile: profileFromDto(profiles.get(r.linkId)!) })),
+      sectors: fields.sectors.map((x, i) => ({
+        unit: units.find((u) => u.key === unitKeyOf(x))!,
+        azimuthDeg: x.azimuthDeg,
+        tiltDeg: x.tiltDeg,
+        linkIds: judged.remotes[i]!.map((r) => r.linkId),
+      })),
+      units,
+      policy: { school: "headroom", freeShare: 0.3, grant: true, hearEachOther: null },
+    });
+    const fewest = shapes.each.fewest()!;
+    const planned = { ...fields, ...fieldsOfShape(fewest) };
     expect(hubFaults(planned)).toEqual([]);
     expect(planned.remotes.map((r) => r.linkId).sort()).toEqual(["link-0", "link-1", "link-2"]);
-    const judged = judge.judge(job, MAST, planned, HARDWARE, profiles);
-    expect(judged.sectors.flatMap((s) => s!.remotes.map((r) => r.service))).toEqual(["clear", "clear", "clear"]);
-    expect(judged.sectors.every((s) => s!.airVerdict === "clear")).toBe(true);
-    // Nothing of the family can be a sector: that is said, not guessed.
-    const pairs = { ...fields, sectors: fields.sectors.map((s) => ({ ...s, radioId: "pair" })) };
-    expect(judge.propose(job, MAST, pairs, { radios: RADIOS.filter((r) => r.id !== "hub"), antennas: [] }, profiles)).toBeNull();
-    expect(judge.propose(job, MAST, { ...fields, remotes: [] }, HARDWARE, profiles)).toBeNull();
+    const then = judge.judge(job, MAST, planned, HARDWARE, profiles);
+    expect(then.sectors.flatMap((s) => s!.remotes.map((r) => r.service))).toEqual(["clear", "clear", "clear"]);
+    // What the table says of it is what the sheet says of it once it is planned.
+    expect(Math.max(...then.sectors.map((s) => s!.air.asked))).toBeCloseTo(fewest.fullest, 9);
+    // Sectors that were planned on one channel are said to be.
+    expect(sameChannel(planned.sectors)).toBe(planned.sectors.length > 1 ? planned.sectors.length : 0);
+    expect(
+      sameChannel([
+        { centreMhz: 5500, widthMhz: 40 },
+        { centreMhz: 5540, widthMhz: 40 },
+      ]),
+    ).toBe(0);
   });
 
   test("a link of which nothing is asked yet stops nothing: the others are turned to; where none asks nothing is proposed", () => {

@@ -6,6 +6,7 @@ import { shown as shownNow } from "../../state/open-record";
 import { usePreferences } from "../../state/preferences";
 import { useRecord, useRecordState } from "../../state/use-record";
 import { type JudgedHub, openHubJudge } from "./hub-judge";
+import { useHubSearch } from "./use-hub-search";
 
 /** What the open hub was read with. */
 export interface HubRead {
@@ -13,6 +14,13 @@ export interface HubRead {
   readonly hub: HubDto;
   readonly hardware: HardwareDto;
   readonly profiles: ReadonlyMap<string, ProfileDto>;
+}
+
+/** Something that is drawn before it is planned. */
+export interface Drawn {
+  readonly id: string;
+  readonly words: string;
+  readonly fields: Partial<HubFields>;
 }
 
 /** The hub under the hand: its record, what it comes to, which sector and which remote are looked at. */
@@ -23,20 +31,27 @@ export const useOpenHub = ({ job, hub, hardware, profiles }: HubRead, listed: re
   const { fields, status, setAside, drag } = useRecordState(record);
   const judge = useRef<ReturnType<typeof openHubJudge> | null>(null);
   judge.current ??= openHubJudge();
+  // What is drawn before it is planned stands over the hub until it is planned, left, or something is changed.
+  const [drawn, setDrawn] = useState<Drawn | null>(null);
+  const shown = useMemo(() => (drawn === null ? fields : { ...fields, ...drawn.fields }), [drawn, fields]);
   const quick = useMemo(
-    () => judge.current!.judge(job, hub.siteId, fields, hardware, profiles),
-    [job, hub.siteId, fields, hardware, profiles],
+    () => judge.current!.judge(job, hub.siteId, shown, hardware, profiles),
+    [job, hub.siteId, shown, hardware, profiles],
   );
   const judged = useMemo(
-    () => (drag || status.kind !== "saved" ? quick : withSections(quick, listed ?? [])),
-    [quick, listed, drag, status.kind],
+    () => (drag || drawn !== null || status.kind !== "saved" ? quick : withSections(quick, listed ?? [])),
+    [quick, listed, drag, drawn, status.kind],
+  );
+  const plannedJudged = useMemo(
+    () => (drawn === null ? quick : judge.current!.judge(job, hub.siteId, fields, hardware, profiles)),
+    [drawn, quick, job, hub.siteId, fields, hardware, profiles],
   );
   const [askedSector, setSector] = useState<number | null>(null);
   const worstSector = Math.max(
     0,
     judged.sectors.reduce((w, s, i) => (s !== null && (w < 0 || rank(s.verdict) > rank(judged.sectors[w]!.verdict)) ? i : w), -1),
   );
-  const sector = Math.min(askedSector ?? worstSector, Math.max(0, fields.sectors.length - 1));
+  const sector = Math.min(askedSector ?? worstSector, Math.max(0, shown.sectors.length - 1));
   const [askedRemote, setRemote] = useState<string | null>(null);
   const remotes = judged.sectors[sector]?.remotes ?? [];
   // Who is worst off is looked at until somebody else is chosen.
@@ -50,24 +65,50 @@ export const useOpenHub = ({ job, hub, hardware, profiles }: HubRead, listed: re
     judged.unjudged.length > 0 ? "unknown" : "clear",
   );
   const site = job.sites.find((s) => s.id === hub.siteId);
-  const { change } = record;
+  const change = (set: Partial<HubFields>): void => {
+    setDrawn(null);
+    record.change(set);
+  };
   const now = (): HubFields => shownNow(record);
   const changeSector = (index: number, set: Partial<HubSector>): void =>
     change({ sectors: now().sectors.map((s, i) => (i === index ? { ...s, ...set } : s)) });
   const chooseRemote = (linkId: string): void => {
     setRemote(linkId);
-    const at = fields.remotes.find((r) => r.linkId === linkId)?.sectorId;
-    const index = fields.sectors.findIndex((s) => s.id === at);
+    const at = shown.remotes.find((r) => r.linkId === linkId)?.sectorId;
+    const index = shown.sectors.findIndex((s) => s.id === at);
     if (index >= 0) setSector(index);
   };
+  const policy = useMemo(
+    () => ({
+      school: job.job.throughputSchool,
+      freeShare: job.job.freeShare,
+      grant: shown.grant,
+      hearEachOther: shown.hearEachOther,
+    }),
+    [job.job, shown.grant, shown.hearEachOther],
+  );
+  const search = useHubSearch({
+    fields,
+    remotes: plannedJudged.remotes,
+    aims: plannedJudged.aims,
+    sector: Math.min(sector, Math.max(0, fields.sectors.length - 1)),
+    policy,
+    hardware,
+    profiles,
+    still: !drag && drawn === null,
+  });
   return {
+    search,
+    drawn,
+    setDrawn,
+    plannedJudged,
     job,
     jobId,
     hub,
     hardware,
     units,
     record,
-    fields,
+    fields: shown,
     status,
     setAside,
     drag,
@@ -79,7 +120,7 @@ export const useOpenHub = ({ job, hub, hardware, profiles }: HubRead, listed: re
     verdict,
     change,
     changeSector,
-    propose: () => judge.current!.propose(job, hub.siteId, now(), hardware, profiles),
+    now,
     siteName: site?.name ?? "a site that is gone",
     title: fields.name === "" ? (site?.name ?? "") : fields.name,
   };

@@ -30,7 +30,7 @@ const MarkRow = ({ summary }: { summary: JobSummary }) => {
       className="flex flex-wrap gap-x-1.5"
     >
       {words.map(([v, n]) => (
-        <span key={v} className="mr-2 flex items-center gap-1">
+        <span key={v} className="mr-2 flex flex-wrap items-center gap-1">
           {Array.from({ length: n > MOST_MARKS ? 1 : n }, (_, i) => (
             <VerdictMark key={i} verdict={v} a={9} />
           ))}

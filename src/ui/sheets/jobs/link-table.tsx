@@ -8,6 +8,8 @@ import { troubleText } from "../../wording/troubles";
 import { VERDICT_ORDER, VERDICT_WORD } from "../../wording/verdicts";
 
 const worstText = (l: LinkVerdict, units: Units): string => {
+  // By itself it is better: what is wrong is what the network makes of it.
+  if (l.chain !== null && l.trouble === l.chain.code) return troubleText(l.chain.code);
   if (l.serviceVerdict === l.verdict && l.clearanceVerdict !== l.verdict && l.trouble !== null) return troubleText(l.trouble);
   if (l.worst === null) return "ground not known";
   const name = l.worst.name ?? (l.worst.kind === "ground" ? "the ground" : l.worst.kind);
