@@ -101,7 +101,10 @@ test("an axis dragged and a tilt by keys move all links of the sector together, 
   expect((await designOf(request, fuel)).nearAimTiltDeg).toBe(-3);
 });
 
-test("the best axis and tilt are taken with one press; what is typed wrong is named and nothing is sent", async ({ page, request }) => {
+test("the best axis and tilt are drawn before they are planned; what is typed wrong is named and nothing is sent", async ({
+  page,
+  request,
+}) => {
   const summary = await demoJob(request);
   const weigh = linkTo(summary, "Weighbridge").linkId;
   await openHub(page, request);
@@ -113,6 +116,13 @@ test("the best axis and tilt are taken with one press; what is typed wrong is na
     .map(Number);
   await page.getByTestId("turn").getByRole("button").click();
   await expect(page.getByTestId("axis-0")).toHaveAttribute("aria-valuenow", String(azimuth));
+  await expect(page.getByTestId("drawn")).toContainText("Nothing is planned yet.");
+  expect((await designOf(request, weigh)).nearAimAzimuthDeg).toBe(205);
+  await page.getByTestId("drawn").getByRole("button", { name: "Leave it" }).click();
+  await expect(page.getByTestId("axis-0")).toHaveAttribute("aria-valuenow", "205");
+  await page.getByTestId("turn").getByRole("button").click();
+  await page.getByTestId("drawn").getByRole("button", { name: "Plan it" }).click();
+  await expect(page.getByTestId("drawn")).toHaveCount(0);
   await saved(page);
   expect(await designOf(request, weigh)).toMatchObject({ nearAimAzimuthDeg: azimuth, nearAimTiltDeg: tilt });
   // The section of the link reads the same.
@@ -136,17 +146,25 @@ test("the best axis and tilt are taken with one press; what is typed wrong is na
   expect((await designOf(request, weigh)).nearAimTiltDeg).toBe(-3);
 });
 
-test("the fewest sectors are looked for, planned with one press, and taken back as one step", async ({ page, request }) => {
+test("other shapes are compared; one is drawn, planned with one press, and taken back as one step", async ({ page, request }) => {
   const summary = await demoJob(request);
   const fuel = linkTo(summary, "Fuel Berth").linkId;
   const before = await openHub(page, request);
-  const search = page.getByTestId("sector-search");
-  await search.getByRole("button", { name: "Look for the fewest sectors" }).click();
-  await expect(search).toContainText(/Of \d+ units of its family, the worst remote [\d.]+\sdB above what its need takes/);
-  await expect(search.getByRole("listitem").first()).toContainText(/ at \d+°, tilt [\u2212\d.]+°: \d remotes?/);
+  const shapes = page.getByTestId("shapes");
+  const row = (name: RegExp) => shapes.getByRole("row", { name });
+  await expect(row(/^As planned/)).toContainText(/of 5.*1\d\d of 70 %.*Short/);
+  await expect(row(/^A pair for each/)).toContainText(/5 of 5.*Clear/);
+  await expect(row(/^One omni/)).toContainText(/[1-4] of 5/);
+  await expect(row(/^Four-faced node/)).toContainText("Short");
+  await expect(shapes.getByRole("status")).toHaveText(/beam and air judged/);
   await expectAccessible(page);
-  await search.getByRole("button", { name: /^Plan \d sectors?$/ }).click();
+  await row(/^Fewest sectors/)
+    .getByRole("button", { name: /^Draw it/ })
+    .click();
+  await expect(page.getByTestId("drawn")).toContainText("Drawn as if: another shape of the hub");
   await expect(page.getByTestId("air-over")).toHaveCount(0);
+  expect((await hubsOf(request)).hubs[0]!.version).toBe(before.version);
+  await page.getByTestId("drawn").getByRole("button", { name: "Plan it" }).click();
   await saved(page);
   const after = (await hubsOf(request)).hubs[0]!;
   const sector = after.sectors.find((s) => s.id === after.remotes.find((r) => r.linkId === fuel)!.sectorId)!;
@@ -154,6 +172,41 @@ test("the fewest sectors are looked for, planned with one press, and taken back 
   await page.keyboard.press("Control+z");
   await expect.poll(async () => (await hubsOf(request)).hubs[0]!.sectors).toEqual(before.sectors);
   expect((await designOf(request, fuel)).nearAimAzimuthDeg).toBe(205);
+});
+
+test("a sector's unit, width, frame and manner of sending are set in its sheet; a further sector is added and taken away", async ({
+  page,
+  request,
+}) => {
+  const summary = await demoJob(request);
+  const fuel = linkTo(summary, "Fuel Berth").linkId;
+  const before = await openHub(page, request);
+  const settings = page.getByTestId("sector");
+  await settings.getByLabel("Unit").selectOption({ label: "Gannet Bare with Gregale Sixty" });
+  await saved(page);
+  expect(await designOf(request, fuel)).toMatchObject({ nearRadioId: "gannet-bare", nearAntennaId: "gregale-60" });
+  await settings.getByLabel("Width, MHz").selectOption("20");
+  await settings.getByLabel("Frame, there/back").selectOption({ label: "50/50" });
+  await saved(page);
+  expect(await designOf(request, fuel)).toMatchObject({ widthMhz: 20, frameShareToFar: 0.5 });
+  await settings.getByLabel("Remotes send").selectOption({ label: "when it is quiet" });
+  await settings.getByLabel("They hear each other").selectOption({ label: "no" });
+  await saved(page);
+  expect((await hubsOf(request)).hubs[0]).toMatchObject({ grant: false, hearEachOther: false });
+  await settings.getByRole("button", { name: "One more sector" }).click();
+  await saved(page);
+  expect((await hubsOf(request)).hubs[0]!.sectors).toHaveLength(3);
+  await settings.getByRole("button", { name: "Take this one away" }).click();
+  await saved(page);
+  expect((await hubsOf(request)).hubs[0]!.sectors).toHaveLength(2);
+  await expect(page.getByTestId("takes")).toContainText(/takes: \d+ remotes/);
+  for (let i = 0; i < 7; i++) await page.keyboard.press("Control+z");
+  await expect
+    .poll(async () => {
+      const { sectors, grant, hearEachOther } = (await hubsOf(request)).hubs[0]!;
+      return { sectors, grant, hearEachOther };
+    })
+    .toEqual({ sectors: before.sectors, grant: before.grant, hearEachOther: before.hearEachOther });
 });
 
 test("a link that was planned otherwise in its section is named and set right; one is taken off and hung on again", async ({

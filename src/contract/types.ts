@@ -98,6 +98,8 @@ export interface LinkVerdict {
   /** What it carries each way as planned, and on its radios' other widths; null where a way holds nothing. */
   readonly carries: Carried | null;
   readonly widths: readonly { readonly widthMhz: number; readonly carried: Carried }[];
+  /** What it is by itself, its hub and its chain left out. */
+  readonly alone: Verdict;
   /** What the network of the job makes of it, whatever it is by itself; null when nothing on its way is over. */
   readonly chain: {
     readonly verdict: Verdict;

@@ -140,6 +140,7 @@ const verdictOfRow = (r: VerdictRow): LinkVerdict => {
     changedAt: new Date(r.changed_at).toISOString(),
     fresh: r.have === r.want,
     chain: null,
+    alone: kept?.verdict ?? "unknown",
     ...(kept ?? { ...NOT_YET, pathM: straight!.distanceM, nearBearingDeg: straight!.nearDeg, farBearingDeg: straight!.farDeg }),
   };
 };

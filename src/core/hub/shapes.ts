@@ -65,6 +65,8 @@ export interface ShapeQuestion {
   readonly policy: AirPolicy;
 }
 
+/** A place on the raster lies up to half a step beside the true one: so much is kept from where a pattern promises nothing (ours). */
+const RASTER_DB = 1;
 const NARROW_DEG = 60;
 const MOST_SECTORS = 4;
 const TILTS = { tiltFromDeg: -20, tiltToDeg: 5 } as const;
@@ -172,7 +174,7 @@ export const openShapes = (q: ShapeQuestion) => {
             id: unit.key,
             priceEur: unit.priceEur,
             relativeDb: pattern.relativeDb,
-            promisedDb: promisedDbOf(pattern),
+            promisedDb: promisedDbOf(pattern) + RASTER_DB,
             marginDb: axis.map((x) => x.marginDb),
             airShare: axis.map((x) => x.airShare),
           },

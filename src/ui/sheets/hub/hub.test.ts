@@ -219,9 +219,9 @@ describe("a hub under the hand", () => {
   test("what only a link's own section looks at counts here too, once it is worked out; it never makes anything better", () => {
     const judged = openHubJudge().judge(job, MAST, fields, HARDWARE, profiles);
     const listed = [
-      { linkId: "link-0", verdict: "short" as const, fresh: true },
-      { linkId: "link-1", verdict: "short" as const, fresh: false },
-      { linkId: "link-2", verdict: "clear" as const, fresh: true },
+      { linkId: "link-0", alone: "short" as const, fresh: true },
+      { linkId: "link-1", alone: "short" as const, fresh: false },
+      { linkId: "link-2", alone: "clear" as const, fresh: true },
     ];
     const [sector] = withSections(judged, listed).sectors;
     const before = judged.sectors[0]!.remotes.map((r) => r.verdict);

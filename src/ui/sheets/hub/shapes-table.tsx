@@ -3,7 +3,7 @@ import { MOST_SECTORS } from "@/contract";
 import type { Shape, ShapeKind } from "@/core/hub";
 import { VerdictMark } from "../../marks/verdict-mark";
 import { euroText, rateText } from "../../wording/gear";
-import { distanceText, figure, type Units } from "../../wording/numbers";
+import { alongText, figure, type Units } from "../../wording/numbers";
 import { VERDICT_WORD } from "../../wording/verdicts";
 
 const KIND_WORDS: Readonly<Record<ShapeKind, string>> = {
@@ -97,15 +97,17 @@ export const ShapesTable = ({
                     </span>
                   </span>
                 </td>
-                <td className="pr-3 text-right font-mono">
-                  {s.served} of {s.of}
-                  {s.onLobes > 0 && <span className="cap block">{s.onLobes} more on a side lobe</span>}
+                <td className="whitespace-nowrap pr-3 text-right">
+                  <span className="font-mono">
+                    {s.served} of {s.of}
+                  </span>
+                  {s.onLobes > 0 && <span className="cap block">and {s.onLobes} on a lobe</span>}
                 </td>
-                <td className={`pr-3 text-right font-mono ${s.fullest > s.mayUse + 1e-9 ? "v-short font-figure" : ""}`}>
-                  {Number.isFinite(s.fullest) ? `${figure(s.fullest * 100)} of ${figure(s.mayUse * 100)} %` : "no air is enough"}
+                <td className={`whitespace-nowrap pr-3 text-right font-mono ${s.fullest > s.mayUse + 1e-9 ? "v-short font-figure" : ""}`}>
+                  {Number.isFinite(s.fullest) ? `${figure(s.fullest * 100)} of ${figure(s.mayUse * 100)} %` : "over"}
                 </td>
                 <td className="whitespace-nowrap pr-3 text-right font-mono">{rateText(s.leastEachMbps)} Mbps</td>
-                <td className="whitespace-nowrap pr-3 text-right font-mono">{s.reachM === null ? "" : distanceText(units, s.reachM)}</td>
+                <td className="whitespace-nowrap pr-3 text-right font-mono">{s.reachM === null ? "" : alongText(units, s.reachM)}</td>
                 <td className="whitespace-nowrap pr-3 text-right font-mono">{euroText(s.priceEur)}</td>
                 <td className="pr-3 text-right font-mono">{s.units}</td>
                 <td className="pr-3 text-right font-mono">{s.channels}</td>

@@ -129,13 +129,13 @@ export const useOpenHub = ({ job, hub, hardware, profiles }: HubRead, listed: re
 const rank = (v: Verdict): number => ["clear", "tight", "unknown", "short"].indexOf(v);
 
 /** What only a link's own section looks at (doubt, permissions, ports) counts here, too, once it is worked out. */
-export const withSections = (judged: JudgedHub, listed: readonly Pick<LinkVerdict, "linkId" | "verdict" | "fresh">[]): JudgedHub => ({
+export const withSections = (judged: JudgedHub, listed: readonly Pick<LinkVerdict, "linkId" | "alone" | "fresh">[]): JudgedHub => ({
   ...judged,
   sectors: judged.sectors.map((s) => {
     if (s === null) return null;
     const remotes = s.remotes.map((r) => {
       const own = listed.find((l) => l.linkId === r.linkId);
-      return own?.fresh === true ? { ...r, verdict: worseVerdict(r.verdict, own.verdict) } : r;
+      return own?.fresh === true ? { ...r, verdict: worseVerdict(r.verdict, own.alone) } : r;
     });
     return { ...s, remotes, verdict: remotes.reduce<Verdict>((v, r) => worseVerdict(v, r.verdict), s.airVerdict) };
   }),
