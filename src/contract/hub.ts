@@ -95,3 +95,13 @@ export const designUnder = (hub: Pick<HubFields, "mountId" | "mountAglM">, s: Hu
     frameShareToFar: s.frameShareToRemotes === null ? null : hubIsNear ? s.frameShareToRemotes : otherShare(s.frameShareToRemotes),
   };
 };
+
+/** Where else a hub could stand: its site's mounting points, the edge of its roof, a drawn line, or the other sites; and how high. */
+export const hubMountsSchema = z
+  .object({
+    along: z.union([z.literal("points"), z.literal("roof"), z.literal("sites"), z.object({ featureId: z.uuid() })]),
+    lowestM: z.number("the lowest mount must be a number").min(0, "the lowest mount must be 0 m or above").max(500),
+    highestM: z.number("the highest mount must be a number").min(0).max(500, "the highest mount must be 500 m or less"),
+  })
+  .refine((q) => q.lowestM <= q.highestM, { path: ["highestM"], message: "the highest mount must not be below the lowest" });
+export type HubMountsQuestion = z.infer<typeof hubMountsSchema>;

@@ -5,7 +5,7 @@ export type { SectionSketch } from "../core/link";
 import type { Carried } from "../core/load";
 import type { BodyKind } from "../core/obstacles";
 import type { Antenna, Radio } from "../core/radio";
-import type { PlaceOutcome } from "../core/solve";
+import type { MountOutcome, PlaceOutcome } from "../core/solve";
 import type { ErrorBody } from "./errors";
 import type { ImportOptions } from "./ground";
 import type { RowOf } from "./records";
@@ -29,6 +29,19 @@ export interface PlaceDto extends PlaceOutcome {
   readonly northM: number;
   readonly mountId: string | null;
   readonly name: string;
+}
+
+/** What a hub comes to from another spot, at its best height there. */
+export interface HubMountDto extends MountOutcome {
+  readonly name: string;
+  readonly latDeg: number;
+  readonly lonDeg: number;
+  /** A mounting point of the hub's own site; null with "isOwn": the site's own mount. */
+  readonly mountId: string | null;
+  readonly siteId: string | null;
+  /** Seen from the hub's site. */
+  readonly eastM: number;
+  readonly northM: number;
 }
 
 /** One leg of a relay over its exact profile. */

@@ -144,7 +144,7 @@ describe("verdicts", () => {
       if (isProblem(plan)) throw new Error(plan.id);
       const result = evaluateLink(plan, profile);
       const said = verdicts.find((v) => v.linkId === row.id)!;
-      expect(said.verdict).toBe(result.verdict);
+      expect(said.alone).toBe(result.verdict);
       expect(said.worst!.missM).toBeCloseTo(result.clearance.worst!.missM, 9);
     }
   });

@@ -19,7 +19,7 @@ const STEP_M = 1;
 const ROOF_REACH_DEG = 0.0005;
 const EDGE_M = 2;
 
-interface Spot {
+export interface Spot {
   readonly at: LatLon;
   readonly mountId: string | null;
   readonly name: string;
@@ -51,25 +51,29 @@ const roofOf = async (db: Db, jobId: string, site: LatLon): Promise<readonly Lat
   return (inside ?? buildings.find((o) => distanceToOutlineM(site, o.outline) <= EDGE_M))?.outline ?? null;
 };
 
-const spotsOf = async (db: Db, a: Asked, q: PlacesQuestion): Promise<Spot[]> => {
-  const site: SiteRow = a.link[q.end];
-  const design = a.link.link.design;
-  const aglM = q.end === "near" ? design.nearMountAglM : design.farMountAglM;
-  if (q.along === "points") {
+export interface SpotsQuestion {
+  readonly jobId: string;
+  readonly site: SiteRow;
+  readonly aglM: number;
+  /** Ground under the mount as it stands, for what stays as high over the sea; NaN where it is unknown. */
+  readonly groundAmslM: () => Promise<number>;
+  readonly along: PlacesQuestion["along"];
+}
+
+/** Spots about a site: its mounting points, the edge of the roof that carries it, or a drawn line. */
+export const spotsAbout = async (db: Db, { jobId, site, aglM, groundAmslM, along }: SpotsQuestion): Promise<Spot[]> => {
+  if (along === "points") {
     const own: Spot = { at: site, mountId: null, name: "The site's own mount", aglM: site.mountAglM, amslM: null };
     return [
       own,
       ...site.mountingPoints.map((m): Spot => ({ at: mountPosition(site, m.id), mountId: m.id, name: m.name, aglM: m.aglM, amslM: null })),
     ];
   }
-  const job = a.link.job.id;
-  if (q.along === "roof") {
-    const outline = await roofOf(db, job, a[q.end]);
+  if (along === "roof") {
+    const outline = await roofOf(db, jobId, site);
     if (outline === null) throw new Refused("no-roof", "end", { name: site.name });
     // A bracket moved along its roof stays as high over the sea.
-    const profile = await profileBetween(db, a.link.job, a.near, a.far, a.link.link.groundTold ?? null);
-    const g = profile.groundAmslM;
-    const groundM = q.end === "near" ? g[0]! : g[g.length - 1]!;
+    const groundM = await groundAmslM();
     const amslM = Number.isNaN(groundM) ? null : groundM + aglM;
     return pointsAlong(outline, true, STEP_M, MOST_SPOTS).map((at) => ({
       at,
@@ -79,8 +83,7 @@ const spotsOf = async (db: Db, a: Asked, q: PlacesQuestion): Promise<Spot[]> => 
       amslM,
     }));
   }
-  const { featureId } = q.along;
-  const feature = (await featuresOf(db, job)).find((f) => f.id === featureId);
+  const feature = (await featuresOf(db, jobId)).find((f) => f.id === along.featureId);
   if (feature === undefined) throw new NotFound("feature");
   return pointsAlong(feature.points, false, STEP_M, MOST_SPOTS).map((at) => ({
     at,
@@ -89,6 +92,20 @@ const spotsOf = async (db: Db, a: Asked, q: PlacesQuestion): Promise<Spot[]> => 
     aglM,
     amslM: null,
   }));
+};
+
+const spotsOf = (db: Db, a: Asked, q: PlacesQuestion): Promise<Spot[]> => {
+  const design = a.link.link.design;
+  return spotsAbout(db, {
+    jobId: a.link.job.id,
+    site: a.link[q.end],
+    aglM: q.end === "near" ? design.nearMountAglM : design.farMountAglM,
+    along: q.along,
+    groundAmslM: async () => {
+      const { groundAmslM: g } = await profileBetween(db, a.link.job, a.near, a.far, a.link.link.groundTold ?? null);
+      return q.end === "near" ? g[0]! : g[g.length - 1]!;
+    },
+  });
 };
 
 /** What the link comes to from each spot, in the order of the line; told as it is worked out. */

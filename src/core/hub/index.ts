@@ -4,4 +4,4 @@ export { askedOf, type HubRemote, type JudgedRemote, type JudgedSector, judgeSec
 export { type SectorMends, sectorMends } from "./mends";
 export { type FoundSectors, findSectors } from "./sectors";
 export { openShapes, type Shape, type ShapeKind, type ShapeQuestion } from "./shapes";
-export type { TriedRemote } from "./under";
+export { planUnder, type TriedRemote } from "./under";

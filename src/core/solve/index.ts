@@ -6,6 +6,7 @@ export {
   topsOf,
 } from "./height-answers";
 export { type HeightFrontier, heightFrontier, heightsThatMeet, missAt, withHeights } from "./heights";
+export { byMount, type MountOutcome, mountOutcome } from "./mount";
 export { MOST_YEARS, type Outlook, outlook } from "./outlook";
 export { byMerit, type PlaceOutcome, placeOutcome } from "./place";
 export { type PolicyOutcome, policyOutcomes } from "./policies";
