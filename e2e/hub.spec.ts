@@ -209,6 +209,43 @@ test("a sector's unit, width, frame and manner of sending are set in its sheet; 
     .toEqual({ sectors: before.sectors, grant: before.grant, hearEachOther: before.hearEachOther });
 });
 
+test("other spots for the mast are looked at from the server, stopped at any moment, and one is planned as a mounting point", async ({
+  page,
+  request,
+}) => {
+  const before = await openHub(page, request);
+  const mounts = page.getByTestId("mounts");
+  await mounts.getByLabel("From, m").fill("12");
+  await mounts.getByRole("button", { name: "Look for a better mount" }).click();
+  await expect(mounts.getByRole("status")).toHaveText("1 spot looked at, the best first.");
+  await expect(mounts.getByRole("row", { name: /The site's own mount/ })).toContainText(/[1-5] of 5/);
+  // The other sites: stopped on the way, what was looked at stays.
+  await mounts.getByLabel("Look along").selectOption({ label: "the other sites of the job" });
+  await mounts.getByRole("button", { name: "Look for a better mount" }).click();
+  await expect(mounts.getByRole("row", { name: /Harbour Office/ })).toBeVisible();
+  await mounts.getByRole("button", { name: "Stop" }).click();
+  await expect(mounts.getByRole("status")).toHaveText(/^(Stopped: what was looked at so far|\d+ spots looked at)/);
+  await expect(mounts.getByRole("row", { name: /Harbour Office/ })).toContainText("a hub of its own");
+  // The edge of its roof.
+  await mounts.getByLabel("Look along").selectOption({ label: "the edge of its roof" });
+  await mounts.getByRole("button", { name: "Look for a better mount" }).click();
+  await expect(mounts.getByRole("status")).toHaveText(/^\d+ spots looked at, the best first\.$/, { timeout: 60_000 });
+  await expectAccessible(page);
+  await mounts
+    .getByRole("row", { name: /Roof edge/ })
+    .first()
+    .getByRole("button", { name: "Plan it there" })
+    .click();
+  await saved(page);
+  const moved = (await hubsOf(request)).hubs[0]!;
+  expect(moved.mountId).toMatch(/^hub-/);
+  const fuel = linkTo(await demoJob(request), "Fuel Berth").linkId;
+  expect((await designOf(request, fuel)).nearMountId).toBe(moved.mountId);
+  await page.keyboard.press("Control+z");
+  await expect.poll(async () => (await hubsOf(request)).hubs[0]!.mountId).toBe(before.mountId);
+  await page.keyboard.press("Control+z");
+});
+
 test("a link that was planned otherwise in its section is named and set right; one is taken off and hung on again", async ({
   page,
   request,

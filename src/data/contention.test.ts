@@ -1,4 +1,5 @@
 /* Two browsers at once on one job, over two connections each, with real contention. */
+import { sql } from "drizzle-orm";
 import { afterAll, beforeAll, expect, test } from "vitest";
 import { asClient } from "./actor";
 import { NotFound, Refused, VersionClash } from "./clash";
@@ -8,6 +9,7 @@ import { redoLast, undoLast } from "./history";
 import { linksOf } from "./jobs";
 import { createLink } from "./links";
 import { create, createJob, patch } from "./testing/edits";
+import { askFor, verdictsOfOtherProgram } from "./verdict-store";
 
 const url = process.env.DATABASE_URL;
 if (url === undefined) throw new Error("DATABASE_URL is not set; run npm test");
@@ -136,5 +138,42 @@ test("of two saves on one version one wins and the other is a clash with the row
     expect(won).toHaveLength(1);
     expect(lost?.status === "rejected" && lost.reason).toBeInstanceOf(VersionClash);
     expect((lost as PromiseRejectedResult).reason.current.version).toBe(version + 1);
+  }
+});
+
+test("whoever asks for verdicts, and a worker of another program, wait for no edit that holds some of them: neither is undone by the other", async () => {
+  const { job, near } = await fresh(one.db);
+  const third = await create(one.db, job.id, "site", { name: "C", latDeg: 41.02, lonDeg: -31, mountAglM: 8, mountMaxAglM: null });
+  const [only] = await linksOf(one.db, job.id);
+  const { id: _i, version: _v, linkId: _l, jobId: _j, chosen: _c, ...design } = only!.design as unknown as Record<string, unknown>;
+  await createLink(one.db, job.id, { nearSiteId: near.id, farSiteId: third.id, label: "", design: design as never });
+  const ids = (await linksOf(one.db, job.id)).map((l) => l.id);
+  const waits = async (): Promise<boolean> =>
+    (await one.db.execute(sql`SELECT 1 FROM pg_stat_activity WHERE wait_event_type = 'Lock' AND query LIKE '%link_verdict%'`)).rows.length >
+    0;
+  const hold = (db: Pick<Db, "execute">, id: string) => db.execute(sql`UPDATE link_verdict SET want = want + 1 WHERE link_id = ${id}`);
+  // Whichever row the asker comes to first: an edit that holds the one goes on to the other.
+  for (const [first, second] of [
+    [ids[0]!, ids[1]!],
+    [ids[1]!, ids[0]!],
+  ] as const) {
+    for (const { ahead, asks } of [
+      { ahead: 1, asks: () => askFor(two.db, [job.id]) },
+      { ahead: 0, asks: () => verdictsOfOtherProgram(two.db, `p${first}`) },
+    ]) {
+      await one.db.execute(sql`UPDATE link_verdict SET asked_at = NULL, have = want - ${ahead}, program = 'old' WHERE job_id = ${job.id}`);
+      let asked: Promise<unknown> = Promise.resolve();
+      await one.db.transaction(async (tx) => {
+        await hold(tx, first);
+        let isThrough = false;
+        asked = asks().finally(() => {
+          isThrough = true;
+        });
+        // Until the asker is through, or waits for what is held here.
+        for (let held = false; !isThrough && !held; ) held = await waits();
+        await hold(tx, second);
+      });
+      await asked;
+    }
   }
 });

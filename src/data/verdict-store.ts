@@ -36,17 +36,26 @@ export const keepJudgement = async (db: Db, { linkId, want }: Stale, judgement: 
 export const tellVerdicts = (db: Db, jobId: string): Promise<unknown> =>
   tellJob(db, { jobId, entity: "verdict", id: null, clientId: null });
 
-/** Somebody waits for the stale verdicts of these jobs. */
+/** Somebody waits for the stale verdicts of these jobs. Rows that an edit holds just now are left to the next asking: it waits for nobody. */
 export const askFor = async (db: Db, jobIds: readonly string[]): Promise<void> => {
   await db.execute(sql`
     UPDATE link_verdict SET asked_at = now()
-    WHERE job_id = ANY(${sql.param([...jobIds])}::uuid[]) AND have <> want AND (asked_at IS NULL OR asked_at < now() - interval '3 seconds')`);
+    WHERE link_id IN (
+      SELECT link_id FROM link_verdict
+      WHERE job_id = ANY(${sql.param([...jobIds])}::uuid[]) AND have <> want
+        AND (asked_at IS NULL OR asked_at < now() - interval '3 seconds')
+      FOR UPDATE SKIP LOCKED)`);
   await db.execute(sql`SELECT pg_notify(${VERDICT_CHANNEL}, '')`);
 };
 
-/** What another program worked out is to be worked out anew. */
+/** What another program worked out is to be worked out anew. What an edit holds just now comes after, one by one: never two at a time. */
 export const verdictsOfOtherProgram = async (db: Db, program: string): Promise<void> => {
-  await db.execute(sql`UPDATE link_verdict SET want = want + 1 WHERE have = want AND program <> ${program}`);
+  await db.execute(sql`
+    UPDATE link_verdict SET want = want + 1
+    WHERE link_id IN (SELECT link_id FROM link_verdict WHERE have = want AND program <> ${program} FOR UPDATE SKIP LOCKED)`);
+  const left = await db.execute<{ link_id: string }>(sql`SELECT link_id FROM link_verdict WHERE have = want AND program <> ${program}`);
+  for (const { link_id } of left.rows)
+    await db.execute(sql`UPDATE link_verdict SET want = want + 1 WHERE link_id = ${link_id} AND have = want AND program <> ${program}`);
 };
 
 export interface VerdictRow extends Record<string, unknown> {

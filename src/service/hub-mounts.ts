@@ -74,7 +74,8 @@ const remotesFrom = async (
     const other = hubIsNear ? mountPosition(far, link.design.farMountId) : mountPosition(near, link.design.nearMountId);
     const { distanceM } = inverse(at, other);
     if (distanceM < SHORTEST_LINK_M || distanceM > LONGEST_LINK_M) continue;
-    const profile = await (hubIsNear ? profileBetween(db, job, at, other, null) : profileBetween(db, job, other, at, null));
+    const told = linkDto(link).groundTold;
+    const profile = await (hubIsNear ? profileBetween(db, job, at, other, told) : profileBetween(db, job, other, at, told));
     out.push({ linkId: link.id, name: (hubIsNear ? far : near).name, plan, profile, hubIsNear });
   }
   return out;

@@ -46,7 +46,8 @@ export const mountOutcome = (remotes: readonly TriedRemote[], lowM: number, high
       const isSeen = line === null || line.missM <= 0;
       if (isSeen) seen += 1;
       const state = pathStateOf(plan, path, false);
-      if (state.clearance.verdict !== "short" && state.clearance.unknownGroundM === 0) cleared += 1;
+      // What is unknown is not cleared.
+      if (state.clearance.verdict === "clear" || state.clearance.verdict === "tight") cleared += 1;
       const { kept, toFar, toNear } = serviceOf(plan, state, false).service;
       const holds = kept === null ? toFar?.held != null && toNear?.held != null : kept.multiple >= 1;
       if (holds) served += 1;

@@ -24,6 +24,7 @@ import { SavedCell } from "../section/saved-cell";
 import { AirStrip } from "./air-strip";
 import { CutDrawing } from "./cut-drawing";
 import { HubFindings } from "./hub-findings";
+import { HubMounts } from "./hub-mounts";
 import { fieldsOfShape, sameChannel } from "./hub-shapes";
 import { sectorName } from "./hub-start";
 import { hubReason } from "./hub-words";
@@ -243,6 +244,7 @@ export const HubOpen = (read: HubRead) => {
                 units={units}
               />
             )}
+            <HubMounts open={open} say={(error) => setSaid(errorSentence(bodyOf(error), units))} />
           </div>
           <HubFindings open={open} say={(error) => setSaid(errorSentence(bodyOf(error), units))} />
         </div>
