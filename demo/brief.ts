@@ -50,6 +50,7 @@ export const demoBrief = (siteId: (key: string) => string): Brief => {
     },
     inventory: [
       { id: "i1", what: "old dish and 30 m of cable", where: "Ice House, east gable", fate: "remove" },
+      { id: "i3", what: "old hub with its clients", where: "Water Tower, north rail", fate: "move" },
       { id: "i2", what: "bracket, 50 mm pole", where: "Rope Walk, chimney", fate: "keep" },
     ],
     oldFailure: "water",

@@ -246,6 +246,62 @@ test("other spots for the mast are looked at from the server, stopped at any mom
   await page.keyboard.press("Control+z");
 });
 
+test("a bearing is kept free for later: which beam takes it in, what is left, and that none does", async ({ page, request }) => {
+  await openHub(page, request);
+  await page.getByRole("button", { name: "south-east" }).click();
+  const later = page.getByTestId("later");
+  await later.getByRole("button", { name: "A bearing" }).click();
+  await expect(later).toContainText(/Lies in no beam: [\d.]+° beside the (south-east|south-west)\./);
+  await later.getByLabel("Bearing, °").fill("120");
+  await page.keyboard.press("Enter");
+  await expect(later).toContainText(/In the south-east beam, about \d+ % of its air; \d+ % are then left\./);
+  await saved(page);
+  expect((await hubsOf(request)).hubs[0]!.later).toEqual([{ bearingDeg: 120, mbps: 10 }]);
+  await later.getByRole("button", { name: "Keep 120° free no more" }).click();
+  await saved(page);
+  expect((await hubsOf(request)).hubs[0]!.later).toEqual([]);
+});
+
+test("clients of an old hub are moved over in an order: who stays and why, what hangs there meanwhile, spares before and after", async ({
+  page,
+  request,
+}) => {
+  await openHub(page, request);
+  await page.getByRole("link", { name: "Clients moved over from an old hub" }).click();
+  await expect(page.getByTestId("headline-trouble")).toHaveText("Tick the clients that hang on the old hub today");
+  await expect(page.getByText("In the brief to be moved: old hub with its clients, Water Tower, north rail.")).toBeVisible();
+  await page.getByLabel("The old hub").fill("the north rail hub");
+  await page.keyboard.press("Enter");
+  await page.getByLabel("Types of unit there today, one a line").fill("old ring\nold client");
+  for (const name of ["Fuel Berth", "Ferry Ramp", "Net Store"]) await page.getByLabel(name, { exact: true }).check();
+  const order = page.getByTestId("order");
+  await expect(order.getByRole("row", { name: /Net Store/ })).toContainText(
+    "Stays on the north rail hub: the new hub does not keep what it asks.",
+  );
+  await expect(order.getByRole("row", { name: /^1 / })).toContainText("2 of 3");
+  await expect(page.getByTestId("verdict")).toHaveText("Short");
+  await expect(page.getByTestId("headline-trouble")).toHaveText("1 client stays on the north rail hub until it is mended");
+  await expect(page.getByTestId("spares")).toContainText(
+    "2 types before (old ring, old client), 4 types after (Gannet Ninety, Skua Remote, old ring, old client)",
+  );
+  await expectAccessible(page);
+  await page.getByLabel("Net Store", { exact: true }).uncheck();
+  await expect(page.getByTestId("headline-trouble")).toHaveText("2 clients moved one by one, 60 minutes of windows in all");
+  await expect(page.getByTestId("verdict")).toHaveText("Clear");
+  await page.getByLabel("Window for each client, min").fill("0");
+  await expect(page.getByText("Must be 1 to 1440 min.")).toBeVisible();
+  await page.keyboard.press("Escape");
+  await saved(page);
+  const { moving } = (await hubsOf(request)).hubs[0]!;
+  expect(moving).toMatchObject({ from: "the north rail hub", windowMin: 30 });
+  expect(moving.clients).toHaveLength(2);
+  // What was ticked is there again after a reload, and on paper nothing of it is cut off.
+  await page.reload();
+  await expect(page.getByLabel("Fuel Berth", { exact: true })).toBeChecked();
+  await page.emulateMedia({ media: "print" });
+  await expect(order.getByRole("row", { name: /^2 / })).toBeVisible();
+});
+
 test("a link that was planned otherwise in its section is named and set right; one is taken off and hung on again", async ({
   page,
   request,

@@ -39,6 +39,32 @@ export const sectorSchema = z.object({
 export const MOST_SECTORS = 8;
 export const MOST_REMOTES = 60;
 
+const words = (what: string, most: number) => z.string().trim().max(most, `${what} must be ${most} letters or fewer`).default("");
+
+/** Clients of an old hub that are moved to this one. */
+export const movingSchema = z.object({
+  from: words("the old hub", 120),
+  /** Types of unit that hang there today, one a line. */
+  gear: words("what hangs there", 500),
+  windowMin: z
+    .number("the window must be a number")
+    .int("the window must be whole minutes")
+    .min(1, "the window must be 1 minute or more")
+    .max(1440, "the window must be a day or less")
+    .default(30),
+  clients: z.array(z.uuid()).max(MOST_REMOTES, `at most ${MOST_REMOTES} clients`).default([]),
+});
+
+/** A bearing kept free for later, and what may hang there. */
+export const laterSchema = z.object({
+  bearingDeg: z
+    .number("the bearing must be a number")
+    .min(0, "the bearing must be 0° or above")
+    .max(360, "the bearing must be 360° or less"),
+  mbps: z.number("what it will ask must be a number").min(0, "what it will ask must be 0 Mbps or above").max(10_000),
+});
+const MOST_LATER = 8;
+
 export const hubSchema = z.object({
   name: z.string().trim().max(80, "the name must be 80 letters or fewer").default(""),
   /** Where on its site it stands: a mounting point, or the site's own mount, and how high. */
@@ -56,6 +82,8 @@ export const hubSchema = z.object({
     .array(z.object({ linkId: z.uuid(), sectorId: key }))
     .max(MOST_REMOTES, `a hub has at most ${MOST_REMOTES} remotes`)
     .default([]),
+  later: z.array(laterSchema).max(MOST_LATER, `at most ${MOST_LATER} bearings are kept`).default([]),
+  moving: movingSchema.prefault({}),
 });
 
 export type HubFields = z.infer<typeof hubSchema>;

@@ -201,6 +201,8 @@ export const TOLD = {
         hearEachOther: "remotes that hear each other",
         sectors: "sectors",
         remotes: "remotes",
+        later: "bearings kept free",
+        moving: "clients moved over",
       },
     },
   },

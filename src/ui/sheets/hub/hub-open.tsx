@@ -1,4 +1,5 @@
 "use client";
+import Link from "next/link";
 import { useState } from "react";
 import type { JudgedRemote, SectorAim } from "@/core/hub";
 import { bodyOf } from "../../api/client";
@@ -28,6 +29,7 @@ import { HubMounts } from "./hub-mounts";
 import { fieldsOfShape, sameChannel } from "./hub-shapes";
 import { sectorName } from "./hub-start";
 import { hubReason } from "./hub-words";
+import { LaterRows } from "./later-rows";
 import { PlanDrawing } from "./plan-drawing";
 import { SectorRow } from "./sector-row";
 import { ShapesTable } from "./shapes-table";
@@ -84,7 +86,10 @@ export const HubOpen = (read: HubRead) => {
         jobId={jobId}
         of={SHEETS.hub}
         undo={{ ...history, canUndo: history.canUndo || status.kind !== "saved" }}
-        actions={[{ name: "All hubs of the job", href: `/jobs/${jobId}/hub` }]}
+        actions={[
+          { name: "All hubs of the job", href: `/jobs/${jobId}/hub` },
+          { name: "Clients moved over from an old hub", href: `/jobs/${jobId}/hub/${open.hub.id}/moving` },
+        ]}
         strip={[
           { label: "Job", value: job.job.name, grow: 2 },
           {
@@ -136,6 +141,9 @@ export const HubOpen = (read: HubRead) => {
                     bigStep={units === "metric" ? 1 : 5}
                     onChange={(v) => open.change({ mountAglM: metresFrom(units, v) })}
                   />
+                  <Link className="press min-h-6 leading-6" href={`/jobs/${jobId}/hub/${open.hub.id}/moving`}>
+                    Clients moved over from an old hub
+                  </Link>
                 </div>
               </div>
             </header>
@@ -244,6 +252,7 @@ export const HubOpen = (read: HubRead) => {
                 units={units}
               />
             )}
+            <LaterRows open={open} />
             <HubMounts open={open} say={(error) => setSaid(errorSentence(bodyOf(error), units))} />
           </div>
           <HubFindings open={open} say={(error) => setSaid(errorSentence(bodyOf(error), units))} />

@@ -15,9 +15,10 @@ import { SHEETS } from "../registry";
 import { HubStart } from "./hub-start-page";
 
 const useHubOpen = lazyCode(() => import("./hub-open").then((m) => m.HubOpen));
+const useMovingOpen = lazyCode(() => import("./moving-open").then((m) => m.MovingOpen));
 
 /** The hubs of a job, or one of them: it opens when the paths of its remotes are here. */
-export const HubSheet = ({ jobId, hubId }: { jobId: string; hubId: string | null }) => {
+export const HubSheet = ({ jobId, hubId, moving = false }: { jobId: string; hubId: string | null; moving?: boolean }) => {
   useJobNews(jobId);
   const job = useJob(jobId);
   const hubs = useHubs(jobId);
@@ -44,7 +45,9 @@ export const HubSheet = ({ jobId, hubId }: { jobId: string; hubId: string | null
     () => new Map(named.split(",").flatMap((id, i): [string, ProfileDto][] => (list[i] === undefined ? [] : [[id, list[i]]]))),
     [named, list],
   );
-  const { Here: HubOpen, failed, again } = useHubOpen();
+  const hubCode = useHubOpen();
+  const movingCode = useMovingOpen();
+  const { Here: HubOpen, failed, again } = moving ? movingCode : hubCode;
   const ready = hub !== undefined && paths.done === linkIds.length;
   if (HubOpen !== null && ready && job.data !== undefined && hardware.data !== undefined)
     return <HubOpen key={hub.id} job={job.data} hub={hub} hardware={hardware.data} profiles={profiles} />;
