@@ -84,10 +84,6 @@ await section(page, "Pilot Station");
 await page.keyboard.press("4");
 await page.getByText("500 draws of all inputs").waitFor();
 await shot(page, "section-doubt");
-await section(page, "Skarn Light");
-await page.keyboard.press("3");
-await page.getByRole("tabpanel", { name: "year" }).waitFor();
-await shot(page, "section-year");
 await page.getByTestId("basis").click();
 await page.getByRole("dialog", { name: "Basis of the job" }).waitFor();
 await shot(page, "basis");
@@ -105,8 +101,15 @@ await page.goto(`${base}/jobs/${job.id}/hub`);
 await page.getByRole("button", { name: "Make Water Tower a hub" }).click();
 await page.getByRole("button", { name: /^Weighbridge, / }).click();
 await page.getByTestId("turn").waitFor();
+await page
+  .getByTestId("shapes")
+  .getByRole("row", { name: /Four-faced/ })
+  .waitFor();
 await page.mouse.move(1270, 790);
 await shot(page, "hub");
+await page.goto(`${base}/jobs/${job.id}/load`);
+await page.getByTestId("narrowest-figure").waitFor();
+await shot(page, "load");
 // The sheet as it goes on paper.
 const paper = await open("light");
 await section(paper, "Rope Walk");

@@ -143,7 +143,8 @@ export const loadView = (input: LoadInput, read: LoadRead, look: Look): LoadView
       name: name(i),
       short: name(i)
         .replace(/^air to |^the /, "")
-        .replace(/^shared air at (.*)$/, "$1, shared"),
+        .replace(/^shared air at (.*)$/, "$1, shared")
+        .replace(" sector of ", ", "),
       figures: figuresOf(load, look.moment, i),
     }),
   );
