@@ -10,18 +10,16 @@ import { TypingScope } from "../../controls/typing-scope";
 import { useKeys } from "../../controls/use-keys";
 import { useSize } from "../../drawing/use-size";
 import { Sheet } from "../../frame/sheet";
-import { UnitsButton } from "../../frame/units-button";
 import { VerdictMark } from "../../marks/verdict-mark";
 import { useJobHistory } from "../../state/job-history";
 import { errorSentence } from "../../wording/errors";
 import { countText, rateText } from "../../wording/gear";
 import { figure, lengthIn, lengthText, lengthUnit, metresFrom, type Units } from "../../wording/numbers";
 import { VERDICT_WORD } from "../../wording/verdicts";
-import { BasisCell } from "../basis/basis-cell";
 import { useJobIndex } from "../job-index";
+import { jobStrip } from "../job-strip";
 import { SHEETS } from "../registry";
 import { NARROW_PX } from "../section/narrow";
-import { SavedCell } from "../section/saved-cell";
 import { AirStrip } from "./air-strip";
 import { CutDrawing } from "./cut-drawing";
 import { HubFindings } from "./hub-findings";
@@ -90,8 +88,8 @@ export const HubOpen = (read: HubRead) => {
           { name: "All hubs of the job", href: `/jobs/${jobId}/hub` },
           { name: "Clients moved over from an old hub", href: `/jobs/${jobId}/hub/${open.hub.id}/moving` },
         ]}
-        strip={[
-          { label: "Job", value: job.job.name, grow: 2 },
+        strip={jobStrip(
+          job.job,
           {
             label: (
               <>
@@ -101,12 +99,9 @@ export const HubOpen = (read: HubRead) => {
             value: open.title,
             grow: 2.5,
           },
-          { label: "Sheet", value: "", grow: 1 },
-          { label: "Day of visit", value: job.job.visitOn, grow: 1 },
-          { label: "Units", value: <UnitsButton />, grow: 0.9 },
-          { label: "Policy of the job", value: <BasisCell job={job.job} />, grow: 2.3 },
-          { label: "Saved", value: <SavedCell status={status} last={history.last} />, grow: 1.6 },
-        ]}
+          status,
+          history.last,
+        )}
       >
         <div className="panes grid h-full min-h-0 grid-cols-[minmax(0,1fr)_232px] min-[1500px]:grid-cols-[minmax(0,1fr)_264px]">
           <div ref={ref} className="flex min-h-0 min-w-0 flex-col overflow-auto">

@@ -7,10 +7,10 @@ import { keys, useHardware, useHubs, useJob, useVerdicts } from "../../api/queri
 import { lazyCode, NotFetched } from "../../controls/lazy-part";
 import { Sheet } from "../../frame/sheet";
 import { Trouble } from "../../frame/trouble";
-import { UnitsButton } from "../../frame/units-button";
 import { STILL_HISTORY } from "../../state/job-history";
 import { useJobNews } from "../../state/job-news";
 import { useJobIndex } from "../job-index";
+import { waitingStrip } from "../job-strip";
 import { SHEETS } from "../registry";
 import { HubStart } from "./hub-start-page";
 
@@ -59,15 +59,7 @@ export const HubSheet = ({ jobId, hubId, moving = false }: { jobId: string; hubI
       of={SHEETS.hub}
       undo={STILL_HISTORY}
       actions={[]}
-      strip={[
-        { label: "Job", value: job.data?.job.name ?? "", grow: 2 },
-        { label: "Hub", value: "", grow: 2.5 },
-        { label: "Sheet", value: "", grow: 1 },
-        { label: "Day of visit", value: job.data?.job.visitOn ?? "", grow: 1 },
-        { label: "Units", value: <UnitsButton />, grow: 0.9 },
-        { label: "Policy of the job", value: "", grow: 2.3 },
-        { label: "Saved", value: "", grow: 1.6 },
-      ]}
+      strip={waitingStrip(job.data?.job, { label: "Hub", value: "", grow: 2.5 })}
     >
       {failed ? (
         <div className="p-6">

@@ -9,7 +9,6 @@ import { Field } from "../../controls/field";
 import { NumberField } from "../../controls/number-field";
 import { TypingScope } from "../../controls/typing-scope";
 import { Sheet } from "../../frame/sheet";
-import { UnitsButton } from "../../frame/units-button";
 import { VerdictMark } from "../../marks/verdict-mark";
 import { useJobHistory } from "../../state/job-history";
 import { shown as shownNow } from "../../state/open-record";
@@ -19,10 +18,9 @@ import { errorSentence } from "../../wording/errors";
 import { countText } from "../../wording/gear";
 import { figure } from "../../wording/numbers";
 import { VERDICT_WORD } from "../../wording/verdicts";
-import { BasisCell } from "../basis/basis-cell";
 import { useJobIndex } from "../job-index";
+import { jobStrip } from "../job-strip";
 import { SHEETS } from "../registry";
-import { SavedCell } from "../section/saved-cell";
 import { openHubJudge } from "./hub-judge";
 import { movingView } from "./moving-plan";
 import type { HubRead } from "./use-open-hub";
@@ -64,15 +62,7 @@ export const MovingOpen = ({ job, hub, hardware, profiles }: HubRead) => {
         of={SHEETS.hub}
         undo={{ ...history, canUndo: history.canUndo || status.kind !== "saved" }}
         actions={[{ name: "Print this sheet", run: () => window.print() }]}
-        strip={[
-          { label: "Job", value: job.job.name, grow: 2 },
-          { label: "Hub", value: title, grow: 2.5 },
-          { label: "Sheet", value: "", grow: 1 },
-          { label: "Day of visit", value: job.job.visitOn, grow: 1 },
-          { label: "Units", value: <UnitsButton />, grow: 0.9 },
-          { label: "Policy of the job", value: <BasisCell job={job.job} />, grow: 2.3 },
-          { label: "Saved", value: <SavedCell status={status} last={history.last} />, grow: 1.6 },
-        ]}
+        strip={jobStrip(job.job, { label: "Hub", value: title, grow: 2.5 }, status, history.last)}
       >
         <div className="h-full overflow-auto">
           <header className="flex min-h-[84px] flex-wrap items-start gap-x-4 gap-y-1 px-4 pt-2">

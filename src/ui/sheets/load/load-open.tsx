@@ -12,7 +12,6 @@ import { TypingScope } from "../../controls/typing-scope";
 import { useKeys } from "../../controls/use-keys";
 import { useSize } from "../../drawing/use-size";
 import { Sheet } from "../../frame/sheet";
-import { UnitsButton } from "../../frame/units-button";
 import { VerdictMark } from "../../marks/verdict-mark";
 import { sendEdit } from "../../state/browser-outbox";
 import { useJobHistory } from "../../state/job-history";
@@ -20,11 +19,10 @@ import { errorSentence } from "../../wording/errors";
 import { rateText } from "../../wording/gear";
 import { figure } from "../../wording/numbers";
 import { VERDICT_WORD } from "../../wording/verdicts";
-import { BasisCell } from "../basis/basis-cell";
 import { useJobIndex } from "../job-index";
+import { jobStrip } from "../job-strip";
 import { SHEETS } from "../registry";
 import { NARROW_PX } from "../section/narrow";
-import { SavedCell } from "../section/saved-cell";
 import { FillChart } from "./fill-chart";
 import { DelayBar, RecorderTable, TestList } from "./load-aside";
 import { mismatchesOf, moreKinds } from "./load-ends";
@@ -116,8 +114,8 @@ export const LoadOpen = (given: LoadOpenRead) => {
                 },
               ]),
         ]}
-        strip={[
-          { label: "Job", value: job.job.name, grow: 2 },
+        strip={jobStrip(
+          job.job,
           {
             label: (
               <>
@@ -132,12 +130,9 @@ export const LoadOpen = (given: LoadOpenRead) => {
             value: own?.narrowest?.name ?? "",
             grow: 2.5,
           },
-          { label: "Sheet", value: "", grow: 1 },
-          { label: "Day of visit", value: job.job.visitOn, grow: 1 },
-          { label: "Units", value: <UnitsButton />, grow: 0.9 },
-          { label: "Policy of the job", value: <BasisCell job={job.job} />, grow: 2.3 },
-          { label: "Saved", value: <SavedCell status={status} last={history.last} />, grow: 1.6 },
-        ]}
+          status,
+          history.last,
+        )}
       >
         <div className="panes grid h-full min-h-0 grid-cols-[minmax(0,1fr)_248px] min-[1500px]:grid-cols-[minmax(0,1fr)_288px]">
           <div ref={ref} className="flex min-h-0 min-w-0 flex-col overflow-auto">

@@ -3,10 +3,10 @@ import { useBrief, useHubs, useJob, useNetwork, useVerdicts } from "../../api/qu
 import { lazyCode, NotFetched } from "../../controls/lazy-part";
 import { Sheet } from "../../frame/sheet";
 import { Trouble } from "../../frame/trouble";
-import { UnitsButton } from "../../frame/units-button";
 import { STILL_HISTORY } from "../../state/job-history";
 import { useJobNews } from "../../state/job-news";
 import { useJobIndex } from "../job-index";
+import { waitingStrip } from "../job-strip";
 import { SHEETS } from "../registry";
 
 const useLoadOpen = lazyCode(() => import("./load-open").then((m) => m.LoadOpen));
@@ -40,15 +40,7 @@ export const LoadSheet = ({ jobId }: { jobId: string }) => {
       of={SHEETS.load}
       undo={STILL_HISTORY}
       actions={[]}
-      strip={[
-        { label: "Job", value: job.data?.job.name ?? "", grow: 2 },
-        { label: "Narrowest", value: "", grow: 2.5 },
-        { label: "Sheet", value: "", grow: 1 },
-        { label: "Day of visit", value: job.data?.job.visitOn ?? "", grow: 1 },
-        { label: "Units", value: <UnitsButton />, grow: 0.9 },
-        { label: "Policy of the job", value: "", grow: 2.3 },
-        { label: "Saved", value: "", grow: 1.6 },
-      ]}
+      strip={waitingStrip(job.data?.job, { label: "Narrowest", value: "", grow: 2.5 })}
     >
       {failed ? (
         <div className="p-6">

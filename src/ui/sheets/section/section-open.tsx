@@ -6,14 +6,12 @@ import { TypingScope } from "../../controls/typing-scope";
 import { useKeys } from "../../controls/use-keys";
 import { linkCell, openLinkActions } from "../../frame/link-cell";
 import { Sheet } from "../../frame/sheet";
-import { UnitsButton } from "../../frame/units-button";
 import { useJobHistory } from "../../state/job-history";
 import { errorSentence } from "../../wording/errors";
-import { BasisCell } from "../basis/basis-cell";
 import { useJobIndex } from "../job-index";
+import { jobStrip } from "../job-strip";
 import { SHEETS } from "../registry";
 import { VIEWS } from "./bottom-panel";
-import { SavedCell } from "./saved-cell";
 import { SectionArea } from "./section-area";
 import { SectionBeside } from "./section-beside";
 import { SectionBottom } from "./section-bottom";
@@ -58,15 +56,7 @@ export const SectionOpen = (read: SectionRead) => {
             (verdicts.data ?? []).filter((l) => l.linkId !== link.id),
           ),
         ]}
-        strip={[
-          { label: "Job", value: job.name, grow: 2 },
-          linkCell({ verdict: own, nearName: near.name, farName: far.name, label: link.label }),
-          { label: "Sheet", value: "", grow: 1 },
-          { label: "Day of visit", value: job.visitOn, grow: 1 },
-          { label: "Units", value: <UnitsButton />, grow: 0.9 },
-          { label: "Policy of the job", value: <BasisCell job={job} />, grow: 2.3 },
-          { label: "Saved", value: <SavedCell status={status} last={history.last} />, grow: 1.6 },
-        ]}
+        strip={jobStrip(job, linkCell({ verdict: own, nearName: near.name, farName: far.name, label: link.label }), status, history.last)}
       >
         <div className="section-sheet grid h-full min-h-0 grid-cols-[minmax(0,1fr)_232px] grid-rows-[minmax(0,1fr)_242px] min-[1500px]:grid-cols-[minmax(0,1fr)_264px]">
           <SectionArea open={open} />

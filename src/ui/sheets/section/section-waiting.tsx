@@ -5,12 +5,12 @@ import { useSize } from "../../drawing/use-size";
 import { linkCell } from "../../frame/link-cell";
 import { Sheet } from "../../frame/sheet";
 import { Trouble } from "../../frame/trouble";
-import { UnitsButton } from "../../frame/units-button";
 import { STILL_HISTORY } from "../../state/job-history";
 import { usePreferences } from "../../state/preferences";
 import { bearingText, distanceText } from "../../wording/numbers";
 import { troubleText } from "../../wording/troubles";
 import { useJobIndex } from "../job-index";
+import { waitingStrip } from "../job-strip";
 import { SHEETS } from "../registry";
 import { Headline } from "./headline";
 import { NARROW_PX } from "./narrow";
@@ -42,17 +42,12 @@ export const SectionWaiting = ({
       of={SHEETS.section}
       undo={STILL_HISTORY}
       actions={[]}
-      strip={[
-        { label: "Job", value: job?.name ?? "", grow: 2 },
+      strip={waitingStrip(
+        job,
         link?.fresh === true
           ? linkCell(link)
           : { label: "Link", value: link === undefined ? "" : `${link.nearName} to ${link.farName}`, grow: 2.5 },
-        { label: "Sheet", value: "", grow: 1 },
-        { label: "Day of visit", value: job?.visitOn ?? "", grow: 1 },
-        { label: "Units", value: <UnitsButton />, grow: 0.9 },
-        { label: "Policy of the job", value: "", grow: 2.3 },
-        { label: "Saved", value: "", grow: 1.6 },
-      ]}
+      )}
     >
       <div className="section-sheet grid h-full min-h-0 grid-cols-[minmax(0,1fr)_232px] grid-rows-[minmax(0,1fr)_242px] min-[1500px]:grid-cols-[minmax(0,1fr)_264px]">
         <div ref={ref} className="section-area relative min-h-0 min-w-0 overflow-hidden">

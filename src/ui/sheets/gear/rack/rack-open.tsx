@@ -12,7 +12,6 @@ import { ScrollRegion } from "../../../controls/scroll-region";
 import { useSize } from "../../../drawing/use-size";
 import { linkCell } from "../../../frame/link-cell";
 import { Sheet } from "../../../frame/sheet";
-import { UnitsButton } from "../../../frame/units-button";
 import { useJobHistory } from "../../../state/job-history";
 import { useLaid } from "../../../state/laid-candidates";
 import { usePreferences } from "../../../state/preferences";
@@ -21,12 +20,11 @@ import { errorSentence } from "../../../wording/errors";
 import { bandText, pairName } from "../../../wording/gear";
 import { distanceText, mbpsText, shareText } from "../../../wording/numbers";
 import { troubleText } from "../../../wording/troubles";
-import { BasisCell } from "../../basis/basis-cell";
 import { useJobIndex } from "../../job-index";
+import { jobStrip } from "../../job-strip";
 import { SHEETS } from "../../registry";
 import { Headline } from "../../section/headline";
 import { NARROW_PX } from "../../section/narrow";
-import { SavedCell } from "../../section/saved-cell";
 import { useCoreProfile } from "../../section/use-evaluation";
 import { BandLines } from "./band-lines";
 import { MOST_COMPARED } from "./compare-dialog";
@@ -192,21 +190,14 @@ export const RackOpen = ({
             href: `/jobs/${jobId}/gear/${l.linkId}`,
           })),
       ]}
-      strip={[
-        { label: "Job", value: job.name, grow: 2 },
+      strip={jobStrip(
+        job,
         verdict === null
           ? { label: "Link", value: `${near.name} to ${far.name}`, grow: 2.5 }
           : linkCell({ verdict: own ?? verdict, nearName: near.name, farName: far.name, label: link.label }),
-        { label: "Sheet", value: "", grow: 1 },
-        { label: "Day of visit", value: job.visitOn, grow: 1 },
-        { label: "Units", value: <UnitsButton />, grow: 0.9 },
-        { label: "Policy of the job", value: <BasisCell job={job} />, grow: 2.3 },
-        {
-          label: "Saved",
-          value: <SavedCell status={designState.status.kind === "saved" ? limitsState.status : designState.status} last={history.last} />,
-          grow: 1.6,
-        },
-      ]}
+        designState.status.kind === "saved" ? limitsState.status : designState.status,
+        history.last,
+      )}
     >
       <div className="panes grid h-full min-h-0 grid-cols-[minmax(0,1fr)_232px] min-[1500px]:grid-cols-[minmax(0,1fr)_264px]">
         <div ref={areaRef} className="flex min-h-0 flex-col">

@@ -5,12 +5,12 @@ import { useSize } from "../../../drawing/use-size";
 import { linkCell } from "../../../frame/link-cell";
 import { Sheet } from "../../../frame/sheet";
 import { Trouble } from "../../../frame/trouble";
-import { UnitsButton } from "../../../frame/units-button";
 import { STILL_HISTORY } from "../../../state/job-history";
 import { useJobNews } from "../../../state/job-news";
 import { usePreferences } from "../../../state/preferences";
 import { distanceText } from "../../../wording/numbers";
 import { useJobIndex } from "../../job-index";
+import { waitingStrip } from "../../job-strip";
 import { SHEETS } from "../../registry";
 import { Headline } from "../../section/headline";
 import { NARROW_PX } from "../../section/narrow";
@@ -43,17 +43,12 @@ export const RackSheet = ({ jobId, linkId }: { jobId: string; linkId: string }) 
       of={SHEETS.gear}
       undo={STILL_HISTORY}
       actions={[]}
-      strip={[
-        { label: "Job", value: job?.name ?? "", grow: 2 },
+      strip={waitingStrip(
+        job,
         known?.fresh === true
           ? linkCell(known)
           : { label: "Link", value: known === undefined ? "" : `${known.nearName} to ${known.farName}`, grow: 2.5 },
-        { label: "Sheet", value: "", grow: 1 },
-        { label: "Day of visit", value: job?.visitOn ?? "", grow: 1 },
-        { label: "Units", value: <UnitsButton />, grow: 0.9 },
-        { label: "Policy of the job", value: "", grow: 2.3 },
-        { label: "Saved", value: "", grow: 1.6 },
-      ]}
+      )}
     >
       <div className="panes grid h-full min-h-0 grid-cols-[minmax(0,1fr)_232px] min-[1500px]:grid-cols-[minmax(0,1fr)_264px]">
         <div ref={ref} className="min-h-0">
