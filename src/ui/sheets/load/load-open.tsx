@@ -1,7 +1,6 @@
 "use client";
 import { useMemo, useState } from "react";
 import { type BriefDevice, recordPath } from "@/contract";
-import { askedOfPlace, delayTo, freeAlong, type Recorder, readingsAt, recorderAnswers, THERE } from "@/core/load";
 import { bodyOf } from "../../api/client";
 import { keepFile } from "../../api/keep-file";
 import { useRefresh, useVerdicts } from "../../api/queries";
@@ -16,23 +15,20 @@ import { VerdictMark } from "../../marks/verdict-mark";
 import { sendEdit } from "../../state/browser-outbox";
 import { useJobHistory } from "../../state/job-history";
 import { errorSentence } from "../../wording/errors";
-import { rateText } from "../../wording/gear";
 import { figure } from "../../wording/numbers";
 import { VERDICT_WORD } from "../../wording/verdicts";
 import { useJobIndex } from "../job-index";
 import { jobStrip } from "../job-strip";
 import { SHEETS } from "../registry";
 import { NARROW_PX } from "../section/narrow";
-import { FillChart } from "./fill-chart";
-import { DelayBar, RecorderTable, TestList } from "./load-aside";
+import { Drawn, MoreLine } from "./load-drawn";
 import { mismatchesOf, moreKinds } from "./load-ends";
 import { LoadFindings, type Mismatch } from "./load-findings";
 import type { TriedMend } from "./load-mends";
 import { LoadSettings } from "./load-settings";
-import { bySchools, hangsAt, yearsOf } from "./load-view";
-import { fullYearText, loadReason } from "./load-words";
-import { PipeDrawing } from "./pipe-drawing";
-import { PlaceList } from "./place-list";
+import { loadTree } from "./load-tree";
+import { loadReason } from "./load-words";
+import { TreeDrawing } from "./tree-drawing";
 import { type LoadOpenRead, type OpenLoad, SCHOOLS, useOpenLoad } from "./use-open-load";
 
 const SCHOOL_WORDS = { third: "a third of the air rate", headroom: "some kept free", full: "all of it" } as const;
@@ -63,6 +59,7 @@ export const LoadOpen = (given: LoadOpenRead) => {
   });
   const thisYear = Number(job.job.visitOn.slice(0, 4));
   const verdict = own === null || own.narrowest === null ? "unknown" : own.verdict;
+  const tree = useMemo(() => (view === null ? null : loadTree(view, job)), [view, job]);
   const isEmpty = own === null || own.narrowest === null;
   const narrow = area.width > 0 && area.width < NARROW_PX;
   const nameOf = (id: string | null): string => job.sites.find((s) => s.id === id)?.name ?? "";
@@ -222,8 +219,20 @@ export const LoadOpen = (given: LoadOpenRead) => {
                       onChange={(v) => v !== null && setTypedMbps(v)}
                     />
                   )}
+                  {view !== null && open.end !== null && <MoreLine open={open} more={more} />}
                 </div>
               </Drawn>
+            )}
+            {tree !== null && tree.children.length > 0 && area.width > 0 && (
+              <section aria-label="The network of the job" className="border-t border-ink px-4 py-2">
+                <h2 className="m-0 text-body font-bold">
+                  The whole job{" "}
+                  <span className="text-line font-said text-ink-2">as wide as what is asked, Mbps; press an end for its pipe</span>
+                </h2>
+                <div className="overflow-x-auto">
+                  <TreeDrawing root={tree} width={area.width - 32} chosen={open.end} choose={open.setEnd} />
+                </div>
+              </section>
             )}
             <LoadSettings
               job={job}
@@ -271,124 +280,4 @@ const feedName = ({ planned, job }: OpenLoad): string => {
   return feed === undefined || feed.name === ""
     ? `the feed at ${job.sites.find((s) => s.id === feed?.siteId)?.name ?? "?"}`
     : `the ${feed.name}`;
-};
-
-/** The pipe, and beneath it the places, the years, and what rests on them. */
-const Drawn = ({
-  open,
-  width,
-  narrow,
-  thisYear,
-  more,
-  children,
-}: {
-  open: OpenLoad;
-  width: number;
-  narrow: boolean;
-  thisYear: number;
-  more: Parameters<typeof PlaceList>[0]["more"];
-  children: React.ReactNode;
-}) => {
-  const { view, place, end, parts, narrowest, moment, job } = open;
-  const horizon = job.job.horizonYears;
-  const delay = useMemo(() => (view === null || end === null ? null : delayTo(view.load, moment, end)), [view, moment, end]);
-  const readings = useMemo(
-    () => (view === null || end === null ? [] : readingsAt(view.load, end, open.fields.testerMbps)),
-    [view, end, open.fields.testerMbps],
-  );
-  const { planned, chain, read } = open;
-  const hangs = useMemo(() => (view === null || end === null ? [] : hangsAt(view, read, moment, end)), [view, read, moment, end]);
-  const schools = useMemo(
-    () => (planned === null || place === null ? null : bySchools(planned, moment, place.id)),
-    [planned, moment, place],
-  );
-  const answers = useMemo(() => {
-    if (planned === null || place === null) return [];
-    const sites = chain.slice(0, -1);
-    const list: Recorder[] = [...sites.map((siteId) => ({ at: "site" as const, siteId })), { at: "each" }];
-    const now = planned.recorder;
-    if (now.at === "site" && !sites.includes(now.siteId)) list.unshift(now);
-    return recorderAnswers(planned, list, place.id);
-  }, [planned, chain, place]);
-  if (view === null || place === null || width === 0) return null;
-  const names = (i: number): string => view.places[i]!.name;
-  const nameOf = (id: string | null): string => job.sites.find((s) => s.id === id)?.name ?? "";
-  const years = yearsOf(view, place.place, thisYear, Math.max(horizon, Math.min(15, Math.ceil(place.yearsLeft ?? 0) + 1)));
-  const ways = end === null ? null : view.load.hopsTo(end, { kind: "feed" });
-  const free = ways === null ? null : ([0, 1] as const).map((lane) => freeAlong(view.load, moment, ways[lane]).mbps);
-  const third = narrow ? width - 32 : Math.floor((width - 4) * 0.26);
-  const recordedMbps = view.load.flows.reduce(
-    (n, f) => n + (f.device.talksTo.kind === "recorder" ? f.device.usual.back * f.device.count : 0),
-    0,
-  );
-  return (
-    <>
-      <div className="flex-none overflow-x-auto border-t border-ink">
-        <PipeDrawing
-          parts={parts}
-          narrowest={narrowest}
-          width={width}
-          thisYear={thisYear}
-          times={open.times}
-          onTimes={open.setTimes}
-          choose={open.choose}
-          hangs={hangs}
-        />
-      </div>
-      <div className={`flex flex-none border-t border-ink ${narrow ? "flex-col" : ""}`}>
-        <div className={`min-w-0 px-4 py-2 ${narrow ? "" : "flex-[1.4] border-r border-rule"}`}>
-          <PlaceList view={view} rows={open.list} moment={moment} chosen={place.id} more={more} choose={open.choose} />
-          {children}
-        </div>
-        <div className={`px-2 py-2 ${narrow ? "border-t border-rule" : "border-r border-rule"}`}>
-          <h3 className="m-0 px-2 text-body font-bold" style={{ maxWidth: third }}>
-            {place.name}, year by year
-            {fullYearText(place, thisYear) === null ? "" : `: ${fullYearText(place, thisYear)}`}
-          </h3>
-          <FillChart
-            rows={years.rows}
-            fitsMbps={years.fitsMbps}
-            allMbps={years.allMbps}
-            fullIn={place.yearsLeft === null ? null : thisYear + place.yearsLeft}
-            verdict={place.verdict}
-            horizonYear={thisYear + horizon}
-            width={third}
-          />
-          <p className="cap m-0 px-2" style={{ maxWidth: third }}>
-            Mbps in today's mix: {rateText(askedOfPlace(view.load, moment, place.place).there)} there and{" "}
-            {rateText(askedOfPlace(view.load, moment, place.place).back)} back.
-            {free !== null && (
-              <>
-                {" "}
-                To {nameOf(end)} one way can take {rateText(free[0]!)} Mbps more there, or {rateText(free[1]!)} more back, with all else as
-                it is.
-              </>
-            )}
-            {schools !== null && schools.third !== null && view.load.places[place.place]!.kind === "air" && (
-              <>
-                {" "}
-                Fits by a third of the air rate {rateText(schools.third)}, with {figure(job.job.freeShare * 100)} % kept free{" "}
-                {rateText(schools.headroom ?? 0)}, by all of it {rateText(schools.full ?? 0)}.
-              </>
-            )}
-          </p>
-        </div>
-        <div className={`min-w-0 space-y-3 px-4 py-2 ${narrow ? "border-t border-rule" : "flex-1"}`}>
-          {answers.length > 0 && (
-            <RecorderTable
-              answers={answers}
-              now={view.load.input.recorder}
-              placeName={place.name}
-              nameOf={(r) => (r.at === "each" ? "each far end" : nameOf(r.siteId))}
-              storeTb={open.fields.storeTb}
-              recordedMbps={recordedMbps}
-              take={(r) => open.change({ recorder: r.at === "each" ? "each" : r.siteId })}
-            />
-          )}
-          {delay !== null && delay[THERE].hops.length > 0 && <DelayBar delay={delay} name={nameOf(end)} bounds={open.fields.bounds} />}
-          {readings.length > 0 && <TestList readings={readings} name={nameOf(end)} placeName={names} />}
-        </div>
-      </div>
-    </>
-  );
 };

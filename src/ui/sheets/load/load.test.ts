@@ -13,6 +13,7 @@ import {
 import type { Carried } from "@/core/load";
 import { mismatchesOf, moreKinds } from "./load-ends";
 import { mendsOf } from "./load-mends";
+import { loadTree } from "./load-tree";
 import { endThrough, hangsAt, listedPlaces, loadView, moreAt, narrowestTo, pipeTo, yearsOf } from "./load-view";
 import { freeText, fullYearText, loadReason, readingText, usesUnder } from "./load-words";
 
@@ -231,6 +232,26 @@ describe("the pipe", () => {
   test("what hangs at an end is told by row and moment", () => {
     const { view, read } = scene({ network: FED });
     expect(hangsAt(view, read, "usual", BERTH)).toEqual([{ name: "2 × camera", there: 0.1, back: 2 * 5.184 }]);
+  });
+});
+
+describe("the tree", () => {
+  test("is the job from its feed, each end once, with what is asked on its way and the worst of its places", () => {
+    const { view, read } = scene({ network: FED, rates: [300, 30, 30, 100] });
+    const tree = loadTree(view, read.job)!;
+    expect(tree.name).toBe("Office");
+    expect(tree.children.map((c) => [c.name, c.verdict])).toEqual([
+      ["Tower", "clear"],
+      ["Shed", "clear"],
+    ]);
+    const [tower] = tree.children;
+    expect(tower!.children.map((c) => [c.name, c.verdict])).toEqual([
+      ["Berth", "short"],
+      ["Store", "short"],
+    ]);
+    // What hangs beneath is asked on the way to the tower, too.
+    expect(tower!.askedMbps).toBeCloseTo(2 * (7.776 + 0.05) + 25, 6);
+    expect(tower!.children[1]!.askedMbps).toBeCloseTo(25, 6);
   });
 });
 

@@ -30,6 +30,8 @@ export const useOpenLoad = ({ job, brief, network, hubs, verdicts }: LoadOpenRea
   const [times, setTimes] = useState(1);
   const [chosenPlace, setChosenPlace] = useState<string | null>(null);
   const [chosenEnd, setChosenEnd] = useState<string | null>(null);
+  /** An end that was chosen itself stays, whatever else passes its narrowest place. */
+  const [forced, setForced] = useState<string | null>(null);
   const [tried, setTried] = useState<TriedMend | null>(null);
   const read: LoadRead = useMemo(() => ({ job, brief, hubs }), [job, brief, hubs]);
   const planned = useMemo(() => {
@@ -47,7 +49,12 @@ export const useOpenLoad = ({ job, brief, network, hubs, verdicts }: LoadOpenRea
   const place = view === null ? null : (view.places.find((p) => p.id === chosenPlace) ?? view.narrowest ?? list[0] ?? null);
   // The end stays while a mend is tried: it is that of the plan.
   const plannedPlace = own === null ? null : (own.places.find((p) => p.id === place?.id) ?? own.narrowest);
-  const end = own === null || plannedPlace === null ? null : endThrough(own, moment, plannedPlace.place, chosenEnd);
+  const end =
+    own === null || plannedPlace === null
+      ? null
+      : forced !== null && own.load.tree.hops.has(forced)
+        ? forced
+        : endThrough(own, moment, plannedPlace.place, chosenEnd);
   const parts = useMemo(() => (view === null || end === null ? [] : pipeTo(view, read, moment, end)), [view, read, moment, end]);
   const narrowest = useMemo(
     () => (view === null ? null : end === null ? view.narrowest : narrowestTo(view, moment, end)),
@@ -63,6 +70,7 @@ export const useOpenLoad = ({ job, brief, network, hubs, verdicts }: LoadOpenRea
   }, [planned, read, fields, verdicts, still, look, end, narrowest]);
   const choose = (placeId: string): void => {
     setChosenPlace(placeId);
+    setForced(null);
     const at = view?.places.find((p) => p.id === placeId);
     if (view !== null && at !== undefined) setChosenEnd(endThrough(view, moment, at.place, end));
   };
@@ -91,8 +99,11 @@ export const useOpenLoad = ({ job, brief, network, hubs, verdicts }: LoadOpenRea
     list,
     place,
     end,
+    /** An end is chosen with the narrowest place on its way. */
     setEnd: (siteId: string) => {
-      setChosenPlace(null);
+      const at = own === null ? null : narrowestTo(own, moment, siteId);
+      setChosenPlace(at?.id ?? null);
+      setForced(siteId);
       setChosenEnd(siteId);
     },
     parts,
