@@ -73,6 +73,27 @@ export const HubFindings = ({ open, say }: { open: OpenHub; say: (error: unknown
             <Link className="press text-line" href={`/jobs/${jobId}/gear/${r.linkId}`}>
               A pair of its own
             </Link>
+            {open.better
+              .filter((b) => b.linkId === r.linkId)
+              .map((b) => {
+                const to = sectorName(fields.sectors.find((x) => x.id === b.sectorId)!, fields.sectors);
+                return (
+                  <button
+                    key={b.sectorId}
+                    type="button"
+                    className="press text-line"
+                    onClick={() =>
+                      open.setDrawn({
+                        id: `sector:${r.linkId}`,
+                        words: `${r.name} hung on the ${to} sector`,
+                        fields: { remotes: b.remotes },
+                      })
+                    }
+                  >
+                    Hang it on the {to}
+                  </button>
+                );
+              })}
           </p>
         </div>
       ))}

@@ -9,6 +9,8 @@ import { astrayOf, besideOf } from "./hub-links";
 import { fieldsOfShape, sameChannel } from "./hub-shapes";
 import { hubOf, sectorName, sitesWithLinks } from "./hub-start";
 import { airSentence, hubReason, remoteSentence } from "./hub-words";
+import { movingView } from "./moving-plan";
+import { betterSectors } from "./other-sector";
 import { unitKeyOf } from "./use-hub-search";
 import { withSections } from "./use-open-hub";
 
@@ -285,6 +287,43 @@ describe("a hub under the hand", () => {
         { centreMhz: 5540, widthMhz: 40 },
       ]),
     ).toBe(0);
+  });
+
+  test("a remote outside its beam is offered the other sector that takes it in, and no other; with that air full it is not", () => {
+    const judge = openHubJudge();
+    const two = {
+      ...fields,
+      sectors: [
+        { ...fields.sectors[0]!, azimuthDeg: 20 },
+        { ...fields.sectors[0]!, id: "s2", azimuthDeg: 215, tiltDeg: -1, centreMhz: 5600 },
+      ],
+      remotes: [
+        { linkId: "link-0", sectorId: "s1" },
+        { linkId: "link-1", sectorId: "s2" },
+      ],
+    };
+    const with_ = (f: HubFields) => (remotes: HubFields["remotes"]) => judge.judge(job, MAST, { ...f, remotes }, HARDWARE, profiles);
+    const [one, ...more] = betterSectors(two, with_(two)(two.remotes), with_(two));
+    expect([one!.linkId, one!.sectorId, more.length]).toEqual(["link-0", "s2", 0]);
+    const moved = with_(two)(one!.remotes);
+    expect(moved.sectors[1]!.remotes.map((r) => r.service)).toEqual(["clear", "clear"]);
+    // Remotes that hear only the hub and ask for nothing: a tenth of the air, which is full.
+    const full = { ...two, grant: false, hearEachOther: false };
+    const contends = { ...HARDWARE, radios: HARDWARE.radios.map((r) => ({ ...r, duplex: "TDD, contention" })) };
+    const tight = (remotes: HubFields["remotes"]) => judge.judge(job, MAST, { ...full, remotes }, contends, profiles);
+    expect(betterSectors(full, tight(full.remotes), tight)).toEqual([]);
+  });
+
+  test("clients that are ticked are moved in an order, the rest are not named; spares before and after", () => {
+    const judged = openHubJudge().judge(job, MAST, fields, HARDWARE, profiles);
+    const moving = { from: "old", gear: "ring\n\n ring \nleaf ", windowMin: 30, clients: ["link-0", "link-2"] };
+    const view = movingView({ ...fields, moving }, judged, HARDWARE, 0.7);
+    // The third lies under the beam: on a side lobe nobody is moved.
+    expect(view.plan.steps.map((s) => s.linkId)).toEqual(["link-0"]);
+    expect(view.plan.stay).toEqual([{ linkId: "link-2", why: "not served" }]);
+    expect(view.before).toEqual(["ring", "leaf"]);
+    expect(view.after).toEqual(expect.arrayContaining(["ring", "leaf"]));
+    expect(movingView(fields, judged, HARDWARE, 0.7).plan).toEqual({ steps: [], stay: [] });
   });
 
   test("a link of which nothing is asked yet stops nothing: the others are turned to; where none asks nothing is proposed", () => {

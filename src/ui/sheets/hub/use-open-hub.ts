@@ -6,6 +6,7 @@ import { shown as shownNow } from "../../state/open-record";
 import { usePreferences } from "../../state/preferences";
 import { useRecord, useRecordState } from "../../state/use-record";
 import { type JudgedHub, openHubJudge } from "./hub-judge";
+import { betterSectors } from "./other-sector";
 import { useHubSearch } from "./use-hub-search";
 
 /** What the open hub was read with. */
@@ -97,7 +98,19 @@ export const useOpenHub = ({ job, hub, hardware, profiles }: HubRead, listed: re
     profiles,
     still: !drag && drawn === null,
   });
+  // Looked for when nothing moves: every remote that is not well is tried on every other sector.
+  const still = !drag && drawn === null;
+  const better = useMemo(
+    () =>
+      still
+        ? betterSectors(fields, plannedJudged, (remotes) =>
+            judge.current!.judge(job, hub.siteId, { ...fields, remotes }, hardware, profiles),
+          )
+        : [],
+    [still, fields, plannedJudged, job, hub.siteId, hardware, profiles],
+  );
   return {
+    better,
     search,
     drawn,
     setDrawn,
