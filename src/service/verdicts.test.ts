@@ -5,7 +5,7 @@ import { circleAbout, destination, type LatLon } from "../core/geo";
 import { listRadios } from "../data/hardware";
 import { getJob, type JobRow, linksOf, sitesOf } from "../data/jobs";
 import { createLink } from "../data/links";
-import { edit } from "../data/records";
+import { edit, listRecords } from "../data/records";
 import { testDb } from "../data/testing/db";
 import { create, createJob, patch } from "../data/testing/edits";
 import { claimStale, keepJudgement } from "../data/verdict-store";
@@ -130,5 +130,34 @@ describe("verdicts of a job", () => {
     await keepJudgement(db, held, { verdict: "clear" }, "old");
     expect((await keptVerdicts(db, [job.id])).get(job.id)!.find((v) => v.linkId === first!.id)!.fresh).toBe(false);
     expect((await verdicts(job)).every((v) => v.fresh)).toBe(true);
+  });
+
+  test("a link that holds by itself is short where its air is over, not clear behind a feed that is, and itself again when that is mended", async () => {
+    const { job, sites } = await yard();
+    const told = async () =>
+      (await verdicts(job)).map((v) => ({ verdict: v.verdict, alone: v.alone, chain: v.chain?.code ?? null, trouble: v.trouble }));
+    const clear = { verdict: "clear", alone: "clear", chain: null };
+    for (const row of await told()) expect(row).toMatchObject(clear);
+    const one = (kind: "brief" | "network", version: number, fields: object) =>
+      edit(db, job.id, (door) => door.patch(kind, job.id, version, fields as never));
+    const ask = async (downMbps: number, feedMbps: number | null): Promise<void> => {
+      const [row] = await listRecords(db, job.id, "brief");
+      await one("brief", row!.version, {
+        devices: [{ id: "d", siteId: sites[1]!.id, kind: "internet", count: 1, downMbps, upMbps: 1 }],
+        feed: { name: "line", downMbps: feedMbps, upMbps: feedMbps },
+      });
+    };
+    await ask(400, 1000);
+    const [over, other] = await told();
+    expect(over).toMatchObject({ verdict: "short", alone: "clear", chain: "air-over", trouble: "air-over" });
+    expect(other).toMatchObject(clear);
+    await ask(20, 10);
+    expect((await told())[0]).toMatchObject({ verdict: "tight", alone: "clear", chain: "feed-over" });
+    // A port at its own end, recorded for the network of the job.
+    await ask(20, 1000);
+    await one("network", 0, { ports: { [sites[1]!.id]: { switchMbps: 10, injectorMbps: null } } });
+    expect((await told())[0]).toMatchObject({ verdict: "short", chain: "port-over" });
+    await one("network", (await listRecords(db, job.id, "network"))[0]!.version, { ports: {} });
+    expect((await told())[0]).toMatchObject(clear);
   });
 });
