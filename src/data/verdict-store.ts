@@ -71,6 +71,7 @@ export interface VerdictRow extends Record<string, unknown> {
   readonly far_lat: number;
   readonly far_lon: number;
   readonly changed_at: Date;
+  readonly revision: number;
   readonly want: string;
   readonly have: string;
   readonly judgement: unknown;
@@ -81,8 +82,8 @@ export const verdictRows = async (db: Db, jobIds: readonly string[]): Promise<Ve
   const r = await db.execute<VerdictRow>(sql`
     SELECT l.job_id, l.id AS link_id, l.number, l.label, l.stage, n.name AS near_name, n.lat_deg AS near_lat, n.lon_deg AS near_lon,
       f.name AS far_name, f.lat_deg AS far_lat, f.lon_deg AS far_lon, greatest(l.updated_at, d.updated_at) AS changed_at,
-      v.want, v.have, v.judgement
-    FROM link l JOIN design d ON d.link_id = l.id AND d.chosen AND d.deleted_at IS NULL
+      j.revision, v.want, v.have, v.judgement
+    FROM link l JOIN job j ON j.id = l.job_id JOIN design d ON d.link_id = l.id AND d.chosen AND d.deleted_at IS NULL
       JOIN site n ON n.id = l.near_site_id JOIN site f ON f.id = l.far_site_id JOIN link_verdict v ON v.link_id = l.id
     WHERE l.job_id = ANY(${sql.param([...jobIds])}::uuid[]) AND l.deleted_at IS NULL
     ORDER BY l.number`);

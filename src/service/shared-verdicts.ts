@@ -34,14 +34,21 @@ const worstByLink = (load: Load): ReadonlyMap<string, Chain> => {
 
 const known = new LRUCache<string, { readonly key: string; readonly of: ReadonlyMap<string, Chain> }>({ max: 500 });
 
-/** Verdicts of one job with what its network makes of them; worked out anew when the job or a verdict has changed. */
-export const withChains = async (db: Db, jobId: string, verdicts: readonly LinkVerdict[]): Promise<readonly LinkVerdict[]> => {
+/**
+ * Verdicts of one job with what its network makes of them.
+ * @param stands changes with every edit of the job and every verdict that is worked out: until then what was found stands.
+ */
+export const withChains = async (
+  db: Db,
+  jobId: string,
+  verdicts: readonly LinkVerdict[],
+  stands: string,
+): Promise<readonly LinkVerdict[]> => {
   if (verdicts.length === 0) return verdicts;
-  const job = await getJob(db, jobId);
-  const key = `${job.revision}|${JSON.stringify(verdicts.map((v) => v.carries))}`;
   let kept = known.get(jobId);
-  if (kept?.key !== key) {
-    const [sites, links, briefs, networks, hubs] = await Promise.all([
+  if (kept?.key !== stands) {
+    const [job, sites, links, briefs, networks, hubs] = await Promise.all([
+      getJob(db, jobId),
       sitesOf(db, jobId),
       linksOf(db, jobId),
       listRecords(db, jobId, "brief"),
@@ -55,7 +62,7 @@ export const withChains = async (db: Db, jobId: string, verdicts: readonly LinkV
       hubs as unknown as (HubFields & { id: string; siteId: string })[],
       verdicts,
     );
-    kept = { key, of: input === null ? new Map() : worstByLink(loadOf(input)) };
+    kept = { key: stands, of: input === null ? new Map() : worstByLink(loadOf(input)) };
     known.set(jobId, kept);
   }
   return verdicts.map((v) => {

@@ -150,17 +150,20 @@ const verdictOfRow = (r: VerdictRow): LinkVerdict => {
  * @returns also the jobs that have stale ones.
  */
 export const keptVerdicts = async (db: Db, jobIds: readonly string[]): Promise<ReadonlyMap<string, readonly LinkVerdict[]>> => {
-  const out = new Map<string, LinkVerdict[]>(jobIds.map((id) => [id, []]));
+  const out = new Map<string, VerdictRow[]>(jobIds.map((id) => [id, []]));
   const stale = new Set<string>();
   for (const r of await verdictRows(db, jobIds)) {
-    out.get(r.job_id)?.push(verdictOfRow(r));
+    out.get(r.job_id)?.push(r);
     if (r.have !== r.want) stale.add(r.job_id);
   }
   if (stale.size > 0) await askFor(db, [...stale]);
   const whole = new Map<string, readonly LinkVerdict[]>();
-  for (const [jobId, list] of out) whole.set(jobId, await withChains(db, jobId, list));
+  for (const [jobId, rows] of out) whole.set(jobId, await chained(db, jobId, rows));
   return whole;
 };
+
+const chained = (db: Db, jobId: string, rows: readonly VerdictRow[]): Promise<readonly LinkVerdict[]> =>
+  withChains(db, jobId, rows.map(verdictOfRow), `${rows[0]?.revision}|${rows.map((r) => r.have).join()}`);
 
 /** Verdicts of all links of a job, the stale ones worked out here and kept: for whoever has no worker beside it. */
 export const verdictsOf = async (db: Db, job: JobRow): Promise<readonly LinkVerdict[]> => {
@@ -170,5 +173,5 @@ export const verdictsOf = async (db: Db, job: JobRow): Promise<readonly LinkVerd
     stale.map((r) => ({ linkId: r.link_id, want: Number(r.want) })),
     "",
   );
-  return withChains(db, job.id, (await verdictRows(db, [job.id])).map(verdictOfRow));
+  return chained(db, job.id, await verdictRows(db, [job.id]));
 };

@@ -14,7 +14,10 @@ export const GET = (request: Request): Promise<Response> =>
       db(),
       jobs.map((j) => j.id),
     );
-    return jobs.map((job): JobSummary => ({ job: jobDto(job), links: links.get(job.id) ?? [] }));
+    // What each link carries is read with its own job: the register is one list of all of them.
+    return jobs.map(
+      (job): JobSummary => ({ job: jobDto(job), links: (links.get(job.id) ?? []).map((l) => ({ ...l, carries: null, widths: [] })) }),
+    );
   });
 
 export const POST = (request: Request): Promise<Response> =>
