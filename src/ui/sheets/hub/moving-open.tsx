@@ -64,7 +64,7 @@ export const MovingOpen = ({ job, hub, hardware, profiles }: HubRead) => {
         actions={[{ name: "Print this sheet", run: () => window.print() }]}
         strip={jobStrip(job.job, { label: "Hub", value: title, grow: 2.5 }, status, history.last)}
       >
-        <div className="h-full overflow-auto">
+        <div className="prints-whole h-full overflow-auto">
           <header className="flex min-h-[84px] flex-wrap items-start gap-x-4 gap-y-1 px-4 pt-2">
             <VerdictMark verdict={verdict} a={30} />
             <div className={`text-verdict font-verdict leading-[58px] tracking-[-0.5px] v-${verdict}`} data-testid="verdict">

@@ -1,5 +1,6 @@
 "use client";
-import { useBrief, useHubs, useJob, useNetwork, useVerdicts } from "../../api/queries";
+import { useRef } from "react";
+import { useBrief, useHeldUp, useHubs, useJob, useNetwork, useVerdicts } from "../../api/queries";
 import { lazyCode, NotFetched } from "../../controls/lazy-part";
 import { Sheet } from "../../frame/sheet";
 import { Trouble } from "../../frame/trouble";
@@ -21,7 +22,10 @@ export const LoadSheet = ({ jobId }: { jobId: string }) => {
   const verdicts = useVerdicts(jobId);
   const rows = useJobIndex(jobId, verdicts.data, null);
   const { Here: LoadOpen, failed, again } = useLoadOpen();
-  const waits = verdicts.data?.some((v) => !v.fresh && v.carries === null) === true;
+  // Once it is open it stays open: what is worked out anew after an edit stands as it was until then.
+  const opened = useRef(false);
+  const waits = !opened.current && verdicts.data?.some((v) => !v.fresh && v.carries === null) === true;
+  const held = useHeldUp(waits);
   if (
     LoadOpen !== null &&
     job.data !== undefined &&
@@ -30,8 +34,10 @@ export const LoadSheet = ({ jobId }: { jobId: string }) => {
     hubs.data !== undefined &&
     verdicts.data !== undefined &&
     !waits
-  )
+  ) {
+    opened.current = true;
     return <LoadOpen job={job.data} brief={brief.data} network={network.data} hubs={hubs.data} verdicts={verdicts.data} />;
+  }
   const error = [job, brief, network, hubs, verdicts].map((q) => q.error ?? q.failureReason).find((e) => e !== null);
   return (
     <Sheet
@@ -47,7 +53,7 @@ export const LoadSheet = ({ jobId }: { jobId: string }) => {
           <NotFetched again={again} />
         </div>
       ) : (
-        <Trouble error={error} waiting={waits ? "Working out what each link carries." : "Reading the network of the job."} />
+        <Trouble error={error} waiting={waits ? (held ?? "Working out what each link carries.") : "Reading the network of the job."} />
       )}
     </Sheet>
   );
