@@ -190,6 +190,7 @@ test("a sector's unit, width, frame and manner of sending are set in its sheet; 
   await saved(page);
   expect(await designOf(request, fuel)).toMatchObject({ widthMhz: 20, frameShareToFar: 0.5 });
   await settings.getByLabel("Remotes send").selectOption({ label: "when it is quiet" });
+  await expect(settings.getByTestId("deaf")).toContainText(/\d of 6 pairs of them cannot hear each other even in the open/);
   await settings.getByLabel("They hear each other").selectOption({ label: "no" });
   await saved(page);
   expect((await hubsOf(request)).hubs[0]).toMatchObject({ grant: false, hearEachOther: false });

@@ -6,6 +6,7 @@ import { frameRatios } from "@/core/radio";
 import { Choice } from "../../controls/field";
 import { NumberField } from "../../controls/number-field";
 import { figure } from "../../wording/numbers";
+import { deafOf } from "./deaf";
 import { sectorName } from "./hub-start";
 import { unitKeyOf } from "./use-hub-search";
 import type { OpenHub } from "./use-open-hub";
@@ -28,6 +29,11 @@ export const SectorRow = ({
   const units = useMemo(
     () => unitsOf(hardware.radios, hardware.antennas).filter((u) => u.radio.roles.some((r) => r === "hub" || r === "near/far")),
     [hardware],
+  );
+  const hanging = open.judged.remotes[sector];
+  const deaf = useMemo(
+    () => (fields.grant || s === undefined || hanging === undefined ? null : deafOf(hanging, s.centreMhz, s.widthMhz)),
+    [fields.grant, s, hanging],
   );
   if (s === undefined) return null;
   const radio = hardware.radios.find((r) => r.id === s.radioId);
@@ -147,6 +153,16 @@ export const SectorRow = ({
                 <option value="yes">yes</option>
                 <option value="no">no</option>
               </Choice>
+            </span>
+          )}
+          {!fields.grant && deaf !== null && (
+            <span
+              className={`cap max-w-[230px] pb-1 ${deaf.deaf.length > 0 && fields.hearEachOther === true ? "v-tight font-figure" : ""}`}
+              data-testid="deaf"
+            >
+              {deaf.deaf.length === 0
+                ? `In the open all ${deaf.of} pairs of them would hear each other; what stands between is not known.`
+                : `${deaf.deaf.length} of ${deaf.of} pairs of them cannot hear each other even in the open.`}
             </span>
           )}
           <span className="w-[120px]">
