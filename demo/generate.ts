@@ -1,5 +1,6 @@
 import { type LatLon, planeProjection, utmCrsOf } from "../src/core/geo";
-import { features, type PlannedLink, placeOf, places, plannedLinks } from "./places";
+import { features, placeOf, places } from "./places";
+import { type PlannedLink, plannedLinks } from "./planned-links";
 import { noise, randomOf } from "./random";
 import { groundAmslM } from "./terrain";
 

@@ -34,6 +34,6 @@ export interface SectionProps extends MastHandlers {
   readonly ghost: Ghost | null;
   /** First zones of what else is looked at, on its own channel. */
   readonly zones: readonly GhostZone[];
-  /** Mounts before the gesture under way, for the dashed stub. */
+  /** Mounts before the gesture under way, for the dashed line. */
   readonly settled: { readonly nearAglM: number; readonly farAglM: number };
 }

@@ -4,7 +4,6 @@ import { useState } from "react";
 import type { JudgedRemote, SectorAim } from "@/core/hub";
 import { bodyOf } from "../../api/client";
 import { useVerdicts } from "../../api/queries";
-import { ClashNotice } from "../../controls/clash-notice";
 import { TypedFigure } from "../../controls/typed-figure";
 import { TypingScope } from "../../controls/typing-scope";
 import { useKeys } from "../../controls/use-keys";
@@ -20,6 +19,7 @@ import { useJobIndex } from "../job-index";
 import { jobStrip } from "../job-strip";
 import { SHEETS } from "../registry";
 import { NARROW_PX } from "../section/narrow";
+import { EditNotices, SheetHead } from "../sheet-head";
 import { AirStrip } from "./air-strip";
 import { CutDrawing } from "./cut-drawing";
 import { HubFindings } from "./hub-findings";
@@ -105,56 +105,34 @@ export const HubOpen = (read: HubRead) => {
       >
         <div className="panes grid h-full min-h-0 grid-cols-[minmax(0,1fr)_232px] min-[1500px]:grid-cols-[minmax(0,1fr)_264px]">
           <div ref={ref} className="flex min-h-0 min-w-0 flex-col overflow-auto">
-            <header className={`flex min-h-[84px] items-start gap-x-4 px-4 pt-2 ${narrow ? "flex-wrap pb-1.5" : ""}`}>
-              <VerdictMark verdict={verdict} a={30} />
-              <div
-                className={`text-verdict font-verdict leading-[58px] tracking-[-0.5px] v-${verdict}`}
-                data-testid="verdict"
-                aria-live="polite"
-              >
-                {VERDICT_WORD[verdict]}
+            <SheetHead verdict={verdict} narrow={narrow}>
+              <h1 className="m-0 text-head font-bold leading-6">
+                <span className="text-near">{open.title}</span>, hub of {countText(remotes, "remote", "remotes")}
+              </h1>
+              {reason !== null && verdict !== "clear" && (
+                <p className={`m-0 text-line font-heading leading-[18px] v-${verdict}`} data-testid="headline-trouble">
+                  {reason}
+                </p>
+              )}
+              <div className="flex flex-wrap items-baseline gap-x-3 text-line leading-[20px]">
+                <span>mount</span>
+                <TypedFigure
+                  value={lengthIn(units, fields.mountAglM)}
+                  now={() => lengthIn(units, record.store.getState().live.mountAglM ?? fields.mountAglM)}
+                  unit={lengthUnit(units)}
+                  label={`${open.title}: mount height above ground`}
+                  least={0}
+                  most={lengthIn(units, MOST_MOUNT_M)}
+                  step={units === "metric" ? 0.1 : 0.5}
+                  bigStep={units === "metric" ? 1 : 5}
+                  onChange={(v) => open.change({ mountAglM: metresFrom(units, v) })}
+                />
+                <Link className="press min-h-6 leading-6" href={`/jobs/${jobId}/hub/${open.hub.id}/moving`}>
+                  Clients moved over from an old hub
+                </Link>
               </div>
-              <div className={narrow ? "basis-full" : "min-w-0 flex-1 border-l border-hair pl-4"}>
-                <h1 className="m-0 text-head font-bold leading-6">
-                  <span className="text-near">{open.title}</span>, hub of {countText(remotes, "remote", "remotes")}
-                </h1>
-                {reason !== null && verdict !== "clear" && (
-                  <p className={`m-0 text-line font-heading leading-[18px] v-${verdict}`} data-testid="headline-trouble">
-                    {reason}
-                  </p>
-                )}
-                <div className="flex flex-wrap items-baseline gap-x-3 text-line leading-[20px]">
-                  <span>mount</span>
-                  <TypedFigure
-                    value={lengthIn(units, fields.mountAglM)}
-                    now={() => lengthIn(units, record.store.getState().live.mountAglM ?? fields.mountAglM)}
-                    unit={lengthUnit(units)}
-                    label={`${open.title}: mount height above ground`}
-                    least={0}
-                    most={lengthIn(units, MOST_MOUNT_M)}
-                    step={units === "metric" ? 0.1 : 0.5}
-                    bigStep={units === "metric" ? 1 : 5}
-                    onChange={(v) => open.change({ mountAglM: metresFrom(units, v) })}
-                  />
-                  <Link className="press min-h-6 leading-6" href={`/jobs/${jobId}/hub/${open.hub.id}/moving`}>
-                    Clients moved over from an old hub
-                  </Link>
-                </div>
-              </div>
-            </header>
-            <ClashNotice
-              kind="hub"
-              status={status}
-              setAside={open.setAside}
-              units={units}
-              resolve={record.resolve}
-              recall={record.recall}
-            />
-            {(said !== null || status.kind === "refused") && (
-              <p role="status" className="m-0 border-t border-rule px-4 py-1.5 text-body" data-testid="said">
-                {status.kind === "refused" ? errorSentence(status.reason, units) : said}
-              </p>
-            )}
+            </SheetHead>
+            <EditNotices kind="hub" record={record} status={status} setAside={open.setAside} units={units} said={said} />
             {open.drawn !== null && (
               <div
                 className="flex flex-wrap items-center gap-x-4 gap-y-2 border-t border-ink bg-band px-4 py-1.5 text-body"

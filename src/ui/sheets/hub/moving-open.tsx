@@ -4,10 +4,10 @@ import { useMemo, useRef, useState } from "react";
 import type { HubFields } from "@/contract";
 import { bodyOf } from "../../api/client";
 import { useBrief, useVerdicts } from "../../api/queries";
-import { ClashNotice } from "../../controls/clash-notice";
 import { Field } from "../../controls/field";
 import { NumberField } from "../../controls/number-field";
 import { TypingScope } from "../../controls/typing-scope";
+import { useSize } from "../../drawing/use-size";
 import { Sheet } from "../../frame/sheet";
 import { VerdictMark } from "../../marks/verdict-mark";
 import { useJobHistory } from "../../state/job-history";
@@ -21,6 +21,8 @@ import { VERDICT_WORD } from "../../wording/verdicts";
 import { useJobIndex } from "../job-index";
 import { jobStrip } from "../job-strip";
 import { SHEETS } from "../registry";
+import { NARROW_PX } from "../section/narrow";
+import { EditNotices, SheetHead } from "../sheet-head";
 import { openHubJudge } from "./hub-judge";
 import { movingView } from "./moving-plan";
 import type { HubRead } from "./use-open-hub";
@@ -36,6 +38,8 @@ export const MovingOpen = ({ job, hub, hardware, profiles }: HubRead) => {
   const verdicts = useVerdicts(jobId);
   const brief = useBrief(jobId);
   const index = useJobIndex(jobId, verdicts.data, null);
+  const [ref, area] = useSize<HTMLDivElement>();
+  const narrow = area.width > 0 && area.width < NARROW_PX;
   const judge = useRef<ReturnType<typeof openHubJudge> | null>(null);
   judge.current ??= openHubJudge();
   const judged = useMemo(
@@ -64,39 +68,28 @@ export const MovingOpen = ({ job, hub, hardware, profiles }: HubRead) => {
         actions={[{ name: "Print this sheet", run: () => window.print() }]}
         strip={jobStrip(job.job, { label: "Hub", value: title, grow: 2.5 }, status, history.last)}
       >
-        <div className="prints-whole h-full overflow-auto">
-          <header className="flex min-h-[84px] flex-wrap items-start gap-x-4 gap-y-1 px-4 pt-2">
-            <VerdictMark verdict={verdict} a={30} />
-            <div className={`text-verdict font-verdict leading-[58px] tracking-[-0.5px] v-${verdict}`} data-testid="verdict">
-              {verdict === "unknown" ? "Open" : VERDICT_WORD[verdict]}
-            </div>
-            <div className="min-w-0 flex-1 border-l border-hair pl-4">
-              <h1 className="m-0 text-head font-bold leading-6">
-                From {from} to {title}
-              </h1>
-              <p className={`m-0 text-line font-heading v-${verdict}`} data-testid="headline-trouble">
-                {verdict === "unknown"
-                  ? "Tick the clients that hang on the old hub today"
-                  : plan.stay.length === 0
-                    ? `${countText(plan.steps.length, "client", "clients")} moved one by one, ${countText(plan.steps.length * fields.moving.windowMin, "minute", "minutes")} of windows in all`
-                    : `${countText(plan.stay.length, "client stays", "clients stay")} on ${from} until ${plan.stay.length === 1 ? "it is" : "they are"} mended`}
-              </p>
-              <p className="m-0 flex flex-wrap gap-x-4 gap-y-2 text-line">
-                <Link className="press min-h-6 leading-6" href={`/jobs/${jobId}/hub/${hub.id}`}>
-                  The hub
-                </Link>
-                <button type="button" className="press min-h-6" onClick={() => window.print()}>
-                  Print it
-                </button>
-              </p>
-            </div>
-          </header>
-          <ClashNotice kind="hub" status={status} setAside={setAside} units={units} resolve={record.resolve} recall={record.recall} />
-          {(said !== null || status.kind === "refused") && (
-            <p role="status" className="m-0 border-t border-rule px-4 py-1.5 text-body">
-              {status.kind === "refused" ? errorSentence(status.reason, units) : said}
+        <div ref={ref} className="prints-whole h-full overflow-auto">
+          <SheetHead verdict={verdict} word={verdict === "unknown" ? "Open" : VERDICT_WORD[verdict]} narrow={narrow}>
+            <h1 className="m-0 text-head font-bold leading-6">
+              From {from} to {title}
+            </h1>
+            <p className={`m-0 text-line font-heading v-${verdict}`} data-testid="headline-trouble">
+              {verdict === "unknown"
+                ? "Tick the clients that hang on the old hub today"
+                : plan.stay.length === 0
+                  ? `${countText(plan.steps.length, "client", "clients")} moved one by one, ${countText(plan.steps.length * fields.moving.windowMin, "minute", "minutes")} of windows in all`
+                  : `${countText(plan.stay.length, "client stays", "clients stay")} on ${from} until ${plan.stay.length === 1 ? "it is" : "they are"} mended`}
             </p>
-          )}
+            <p className="m-0 flex flex-wrap gap-x-4 gap-y-2 text-line">
+              <Link className="press min-h-6 leading-6" href={`/jobs/${jobId}/hub/${hub.id}`}>
+                The hub
+              </Link>
+              <button type="button" className="press min-h-6" onClick={() => window.print()}>
+                Print it
+              </button>
+            </p>
+          </SheetHead>
+          <EditNotices kind="hub" record={record} status={status} setAside={setAside} units={units} said={said} />
           <div className="grid gap-x-8 gap-y-4 border-t border-ink px-4 py-3 min-[900px]:grid-cols-[minmax(240px,300px)_minmax(0,1fr)]">
             <section aria-label="What is there today" className="space-y-3">
               <Field label="The old hub" value={fields.moving.from} maxLength={120} onChange={(e) => change({ from: e.target.value })} />

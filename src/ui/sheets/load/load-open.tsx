@@ -4,7 +4,6 @@ import { type BriefDevice, recordPath } from "@/contract";
 import { bodyOf } from "../../api/client";
 import { keepFile } from "../../api/keep-file";
 import { useRefresh, useVerdicts } from "../../api/queries";
-import { ClashNotice } from "../../controls/clash-notice";
 import { Choice } from "../../controls/field";
 import { NumberField } from "../../controls/number-field";
 import { TypingScope } from "../../controls/typing-scope";
@@ -21,6 +20,7 @@ import { useJobIndex } from "../job-index";
 import { jobStrip } from "../job-strip";
 import { SHEETS } from "../registry";
 import { NARROW_PX } from "../section/narrow";
+import { EditNotices, SheetHead } from "../sheet-head";
 import { Drawn, MoreLine } from "./load-drawn";
 import { mismatchesOf, moreKinds } from "./load-ends";
 import { LoadFindings, type Mismatch } from "./load-findings";
@@ -133,66 +133,44 @@ export const LoadOpen = (given: LoadOpenRead) => {
       >
         <div className="panes grid h-full min-h-0 grid-cols-[minmax(0,1fr)_248px] min-[1500px]:grid-cols-[minmax(0,1fr)_288px]">
           <div ref={ref} className="flex min-h-0 min-w-0 flex-col overflow-auto">
-            <header className={`flex min-h-[84px] items-start gap-x-4 px-4 pt-2 ${narrow ? "flex-wrap pb-1.5" : ""}`}>
-              <VerdictMark verdict={verdict} a={30} />
-              <div
-                className={`text-verdict font-verdict leading-[58px] tracking-[-0.5px] v-${verdict}`}
-                data-testid="verdict"
-                aria-live="polite"
-              >
-                {isEmpty ? "Open" : VERDICT_WORD[verdict]}
-              </div>
-              <div className={narrow ? "basis-full" : "min-w-0 flex-1 border-l border-hair pl-4"}>
-                <h1 className="m-0 text-head font-bold leading-6">
-                  {open.end === null ? "The load of the job" : `From ${feedName(open)} to ${nameOf(open.end)}`}
-                </h1>
-                {own !== null && own.narrowest !== null && (
-                  <p className={`m-0 text-line font-heading leading-[18px] v-${verdict}`} data-testid="headline-trouble">
-                    {loadReason(own, thisYear, job.job.horizonYears)}
-                  </p>
+            <SheetHead verdict={verdict} word={isEmpty ? "Open" : VERDICT_WORD[verdict]} narrow={narrow}>
+              <h1 className="m-0 text-head font-bold leading-6">
+                {open.end === null ? "The load of the job" : `From ${feedName(open)} to ${nameOf(open.end)}`}
+              </h1>
+              {own !== null && own.narrowest !== null && (
+                <p className={`m-0 text-line font-heading leading-[18px] v-${verdict}`} data-testid="headline-trouble">
+                  {loadReason(own, thisYear, job.job.horizonYears)}
+                </p>
+              )}
+              <div className="flex flex-wrap items-baseline gap-x-3 gap-y-1 text-line leading-[20px]">
+                <button
+                  type="button"
+                  className="press min-h-6 text-line"
+                  onClick={() => open.setMoment(moment === "worst" ? "usual" : "worst")}
+                >
+                  {moment === "worst" ? "Worst moment" : "Usual moment"}
+                </button>
+                <span>planned by</span>
+                <button
+                  type="button"
+                  className="press min-h-6 text-line"
+                  onClick={() => open.setSchool(SCHOOLS[(SCHOOLS.indexOf(open.school) + 1) % SCHOOLS.length]!)}
+                >
+                  {open.school === "headroom" ? `${figure(job.job.freeShare * 100)} % kept free` : SCHOOL_WORDS[open.school]}
+                </button>
+                {open.school !== job.job.throughputSchool && <span className="v-tight">looked at, not the job's</span>}
+                {open.times !== 1 && (
+                  <span className="v-tight" data-testid="times">
+                    as if {figure(open.times * 100)} % were asked{" "}
+                    <button type="button" className="press min-h-6 text-line" onClick={() => open.setTimes(1)}>
+                      As it is
+                    </button>
+                  </span>
                 )}
-                <div className="flex flex-wrap items-baseline gap-x-3 gap-y-1 text-line leading-[20px]">
-                  <button
-                    type="button"
-                    className="press min-h-6 text-line"
-                    onClick={() => open.setMoment(moment === "worst" ? "usual" : "worst")}
-                  >
-                    {moment === "worst" ? "Worst moment" : "Usual moment"}
-                  </button>
-                  <span>planned by</span>
-                  <button
-                    type="button"
-                    className="press min-h-6 text-line"
-                    onClick={() => open.setSchool(SCHOOLS[(SCHOOLS.indexOf(open.school) + 1) % SCHOOLS.length]!)}
-                  >
-                    {open.school === "headroom" ? `${figure(job.job.freeShare * 100)} % kept free` : SCHOOL_WORDS[open.school]}
-                  </button>
-                  {open.school !== job.job.throughputSchool && <span className="v-tight">looked at, not the job's</span>}
-                  {open.times !== 1 && (
-                    <span className="v-tight" data-testid="times">
-                      as if {figure(open.times * 100)} % were asked{" "}
-                      <button type="button" className="press min-h-6 text-line" onClick={() => open.setTimes(1)}>
-                        As it is
-                      </button>
-                    </span>
-                  )}
-                  <span className="text-ink-2">Width is what fits, fill what is asked.</span>
-                </div>
+                <span className="text-ink-2">Width is what fits, fill what is asked.</span>
               </div>
-            </header>
-            <ClashNotice
-              kind="network"
-              status={status}
-              setAside={open.setAside}
-              units={units}
-              resolve={record.resolve}
-              recall={record.recall}
-            />
-            {(said !== null || status.kind === "refused") && (
-              <p role="status" className="m-0 border-t border-rule px-4 py-1.5 text-body" data-testid="said">
-                {status.kind === "refused" ? errorSentence(status.reason, units) : said}
-              </p>
-            )}
+            </SheetHead>
+            <EditNotices kind="network" record={record} status={status} setAside={open.setAside} units={units} said={said} />
             {isEmpty ? (
               <p className="m-0 border-t border-ink p-4 text-body" data-testid="empty">
                 What feeds it, what hangs on it? Name the feed and the devices at each far end under 01 Brief, or what each link must carry;
