@@ -49,18 +49,20 @@ export const Drawn = ({
   );
   const { planned, chain, read } = open;
   const hangs = useMemo(() => (view === null || end === null ? [] : hangsAt(view, read, moment, end)), [view, read, moment, end]);
+  const placeId = place?.id ?? null;
   const schools = useMemo(
-    () => (planned === null || place === null ? null : bySchools(planned, moment, place.id)),
-    [planned, moment, place],
+    () => (planned === null || placeId === null ? null : bySchools(planned, moment, placeId)),
+    [planned, moment, placeId],
   );
+  const way = chain.join(" ");
   const answers = useMemo(() => {
-    if (planned === null || place === null) return [];
-    const sites = chain.slice(0, -1);
+    if (planned === null || placeId === null) return [];
+    const sites = way.split(" ").slice(0, -1);
     const list: Recorder[] = [...sites.map((siteId) => ({ at: "site" as const, siteId })), { at: "each" }];
     const now = planned.recorder;
     if (now.at === "site" && !sites.includes(now.siteId)) list.unshift(now);
-    return recorderAnswers(planned, list, place.id);
-  }, [planned, chain, place]);
+    return recorderAnswers(planned, list, placeId);
+  }, [planned, way, placeId]);
   if (view === null || place === null || width === 0) return null;
   const names = (i: number): string => view.places[i]!.name;
   const nameOf = (id: string | null): string => job.sites.find((s) => s.id === id)?.name ?? "";
@@ -82,6 +84,7 @@ export const Drawn = ({
           thisYear={thisYear}
           times={open.times}
           onTimes={open.setTimes}
+          onHeld={open.setHeld}
           choose={open.choose}
           hangs={hangs}
         />

@@ -74,6 +74,7 @@ export const PipeDrawing = ({
   thisYear,
   times,
   onTimes,
+  onHeld,
   choose,
   hangs,
 }: {
@@ -83,6 +84,8 @@ export const PipeDrawing = ({
   thisYear: number;
   times: number;
   onTimes: (times: number) => void;
+  /** It is taken hold of, or let go. */
+  onHeld: (held: boolean) => void;
   choose: (placeId: string) => void;
   /** What hangs at the end. */
   hangs: readonly { readonly name: string; readonly there: number; readonly back: number }[];
@@ -98,6 +101,11 @@ export const PipeDrawing = ({
   const scale = Number.isFinite(reach) && reach > 0 ? HALF_MOST / (reach / 2) : 1;
   const half = (mbps: number): number => Math.min(HALF_MOST, (mbps / 2) * scale);
   const isCut = (mbps: number): boolean => (mbps / 2) * scale > HALF_MOST + 0.5;
+  const letGo = (): void => {
+    if (held === null) return;
+    setHeld(null);
+    onHeld(false);
+  };
   const drag = (event: PointerEvent<SVGElement>): void => {
     if (held === null) return;
     const y = event.clientY;
@@ -124,8 +132,8 @@ export const PipeDrawing = ({
       aria-label="The pipe from the feed: its width is what fits, its fill what is asked"
       className="block touch-pan-x"
       onPointerMove={drag}
-      onPointerUp={() => setHeld(null)}
-      onPointerCancel={() => setHeld(null)}
+      onPointerUp={letGo}
+      onPointerCancel={letGo}
     >
       <Hatches id={hatch} />
       {laid.map(({ part, x, width: w }, i) => {
@@ -270,6 +278,7 @@ export const PipeDrawing = ({
               onPointerDown={(e) => {
                 e.currentTarget.ownerSVGElement!.setPointerCapture(e.pointerId);
                 setHeld({ fromY: e.clientY, times, half: fill });
+                onHeld(true);
               }}
               onKeyDown={onKey}
             >

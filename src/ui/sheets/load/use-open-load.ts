@@ -1,5 +1,5 @@
 "use client";
-import { useDeferredValue, useMemo, useState } from "react";
+import { useDeferredValue, useMemo, useRef, useState } from "react";
 import type { BriefDto, HubDto, JobBundle, LinkVerdict, NetworkDto } from "@/contract";
 import { loadInputOf } from "@/contract";
 import { chainOf, type LoadInput, type Moment } from "@/core/load";
@@ -60,14 +60,19 @@ export const useOpenLoad = ({ job, brief, network, hubs, verdicts }: LoadOpenRea
     () => (view === null ? null : end === null ? view.narrowest : narrowestTo(view, moment, end)),
     [view, end, moment],
   );
-  // Mends are worked out when nothing moves.
+  // Mends are worked out when nothing moves: while what is asked is dragged those found last stay.
+  const [held, setHeld] = useState(false);
   const still = useDeferredValue(own);
+  const found = useRef<readonly TriedMend[]>([]);
   const mends = useMemo(() => {
+    if (held) return found.current;
     const at = narrowest === null || still === null ? undefined : still.places.find((p) => p.id === narrowest.id);
-    return planned === null || still === null || end === null || at === undefined
-      ? []
-      : mendsOf(planned, read, fields, verdicts, still, look, end, at);
-  }, [planned, read, fields, verdicts, still, look, end, narrowest]);
+    found.current =
+      planned === null || still === null || end === null || at === undefined
+        ? []
+        : mendsOf(planned, read, fields, verdicts, still, look, end, at);
+    return found.current;
+  }, [held, planned, read, fields, verdicts, still, look, end, narrowest]);
   const choose = (placeId: string): void => {
     setChosenPlace(placeId);
     setForced(null);
@@ -93,6 +98,7 @@ export const useOpenLoad = ({ job, brief, network, hubs, verdicts }: LoadOpenRea
     setSchool: (s: LoadInput["school"]) => setSchool(s === job.job.throughputSchool ? null : s),
     times,
     setTimes,
+    setHeld,
     planned,
     own,
     view,
