@@ -237,9 +237,9 @@ test("other spots for the mast are looked at from the server, stopped at any mom
     .first()
     .getByRole("button", { name: "Plan it there" })
     .click();
+  await expect.poll(async () => (await hubsOf(request)).hubs[0]!.mountId).toMatch(/^hub-/);
   await saved(page);
   const moved = (await hubsOf(request)).hubs[0]!;
-  expect(moved.mountId).toMatch(/^hub-/);
   const fuel = linkTo(await demoJob(request), "Fuel Berth").linkId;
   expect((await designOf(request, fuel)).nearMountId).toBe(moved.mountId);
   await page.keyboard.press("Control+z");
