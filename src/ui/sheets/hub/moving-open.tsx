@@ -187,8 +187,10 @@ export const MovingOpen = ({ job, hub, hardware, profiles }: HubRead) => {
                 <div>
                   <dt className="inline font-figure">Types of unit to keep a spare of: </dt>
                   <dd className="m-0 inline" data-testid="spares">
-                    {view.before.length === 0 ? "not named" : countText(view.before.length, "type", "types")} before (
-                    {view.before.join(", ")}), {countText(view.after.length, "type", "types")} after ({view.after.join(", ")}).
+                    {view.before.length === 0
+                      ? "before not named"
+                      : `${countText(view.before.length, "type", "types")} before (${view.before.join(", ")})`}
+                    , {countText(view.after.length, "type", "types")} after ({view.after.join(", ")}).
                   </dd>
                 </div>
               </dl>

@@ -16,23 +16,34 @@ export const fullYearText = (p: Pick<ShownPlace, "yearsLeft">, thisYear: number)
 
 const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
+const LANES = [" there", " back"] as const;
+
+/** The place that the verdict of the whole rests on: of those as bad the narrowest. */
+export const decidingPlace = ({ places, verdict, narrowest }: LoadView): ShownPlace | null =>
+  narrowest === null || narrowest.verdict === verdict
+    ? narrowest
+    : places.reduce<ShownPlace | null>(
+        (best, p) => (p.verdict === verdict && (best === null || p.multiple < best.multiple) ? p : best),
+        null,
+      );
+
 /** Why the load is what it is, in one sentence; null where nothing is asked. */
 export const loadReason = (view: LoadView, thisYear: number, horizonYears: number): string | null => {
-  const p = view.narrowest;
+  const p = decidingPlace(view);
   if (p === null) return null;
-  const { askedMbps, fitsMbps } = p.figures;
-  const the = /^(the|shared|.*sector)/.test(p.name) || p.name.startsWith("air") ? p.name : p.name;
+  const { askedMbps, fitsMbps, lane } = p.figures;
+  const way = lane === null ? "" : LANES[lane];
   switch (p.verdict) {
     case "short":
-      return Number.isFinite(askedMbps / fitsMbps)
-        ? `${capital(the)}: ${rateText(askedMbps)} Mbps asked, ${rateText(fitsMbps)} fit`
-        : `${capital(the)} passes nothing`;
+      return fitsMbps > 0
+        ? `${capital(p.name)}: ${rateText(askedMbps)} Mbps${way} asked, ${rateText(fitsMbps)} fit`
+        : `${capital(p.name)} passes nothing`;
     case "unknown":
-      return `Nobody said what ${the} carries`;
+      return `Nobody said what ${p.name} carries`;
     case "tight":
-      return `${capital(fullYearText(p, thisYear) ?? "")}: ${the} has ${rateText(fitsMbps - askedMbps)} Mbps left`;
+      return `${capital(fullYearText(p, thisYear) ?? "")}: ${p.name} has ${rateText(fitsMbps - askedMbps)} Mbps${way} left`;
     default:
-      return `Narrowest: ${the}, ${freeText(p)}${fullYearText(p, thisYear) === null ? "" : `, ${fullYearText(p, thisYear)}, beyond the ${figure(horizonYears)} years of the job`}`;
+      return `Narrowest: ${p.name}, ${freeText(p)}${fullYearText(p, thisYear) === null ? "" : `, ${fullYearText(p, thisYear)}, beyond the ${figure(horizonYears)} years of the job`}`;
   }
 };
 
@@ -47,7 +58,7 @@ export const usesUnder = (
     name: "control",
     boundMs: bounds.controlMs,
     bears: mostMs <= bounds.controlMs,
-    why: `${delayText(mostMs)} of ${figure(bounds.controlMs)}`,
+    why: `${delayText(mostMs)} against ${figure(bounds.controlMs)}`,
   },
   {
     name: "voice",
@@ -55,10 +66,15 @@ export const usesUnder = (
     bears: mostMs <= bounds.voiceMs && jitterMs <= bounds.voiceJitterMs,
     why:
       jitterMs > bounds.voiceJitterMs
-        ? `jitter ${delayText(jitterMs)} of ${figure(bounds.voiceJitterMs)}`
-        : `${delayText(mostMs)} of ${figure(bounds.voiceMs)}`,
+        ? `jitter ${delayText(jitterMs)} against ${figure(bounds.voiceJitterMs)}`
+        : `${delayText(mostMs)} against ${figure(bounds.voiceMs)}`,
   },
-  { name: "live picture", boundMs: bounds.viewMs, bears: mostMs <= bounds.viewMs, why: `${delayText(mostMs)} of ${figure(bounds.viewMs)}` },
+  {
+    name: "live picture",
+    boundMs: bounds.viewMs,
+    bears: mostMs <= bounds.viewMs,
+    why: `${delayText(mostMs)} against ${figure(bounds.viewMs)}`,
+  },
 ];
 
 export const TEST_WORDS: Readonly<Record<TestReading["kind"], string>> = {

@@ -176,6 +176,11 @@ describe("the narrowest place, shown", () => {
     const { view } = scene({ network: FED, brief: brief({ feed: { name: "", downMbps: null, upMbps: null } }) });
     expect(view.verdict).toBe("unknown");
     expect(listedPlaces(view).find((p) => p.verdict === "unknown")!.name).toBe("the feed at Office");
+    // The narrowest that is known is another; what makes the whole unknown is said.
+    expect(view.narrowest!.verdict).not.toBe("unknown");
+    expect(loadReason(view, 2026, 5)).toBe("Nobody said what the feed at Office carries");
+    const slow = scene({ network: FED, brief: brief({ feed: { name: "line", downMbps: 500, upMbps: 5 } }) }).view;
+    expect(loadReason(slow, 2026, 5)).toBe("Line: 10 Mbps back asked, 4.7 fit");
   });
 
   test("an end behind a link that holds nothing is named and not counted", () => {
@@ -325,7 +330,7 @@ describe("ends and figures", () => {
       ["voice", false],
       ["live picture", true],
     ]);
-    expect(uses[1]!.why).toBe("jitter 55 ms of 30");
+    expect(uses[1]!.why).toBe("jitter 55 ms against 30");
   });
 
   test("a test that the tester's own port holds is a floor and no more", () => {

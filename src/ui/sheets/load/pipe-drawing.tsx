@@ -231,6 +231,17 @@ export const PipeDrawing = ({
         isSegment(part) ? null : <Building key={part.siteId} box={part} x={x} width={w} hatch={hatch} isEnd={i === laid.length - 1} />,
       )}
       <Ends x={whole - END_PX} hangs={hangs} scale={scale} />
+      {narrowest !== null && !segments.some((s) => s.place.id === narrowest.id) && (
+        // A recorder or a device: it is no part of the pipe, and yet the narrowest.
+        <>
+          <text x={8} y={18} fontSize={TYPE.note} fontWeight={650} style={{ fill: INK[verdict] }}>
+            Narrowest: {cutMiddle(narrowest.name, 60)}
+          </text>
+          <text x={8} y={56} fontSize={40} fontWeight={750} style={{ fill: INK[verdict] }} data-testid="narrowest-figure">
+            {freeText(narrowest)}
+          </text>
+        </>
+      )}
       {laid.map(({ part, x, width: w }) => {
         if (!isSegment(part) || part.place.id !== narrowest?.id) return null;
         const fill = half(part.kind === "air" ? askedOf(part) : 2 * Math.max(part.there.asked, part.back.asked));
