@@ -22,12 +22,12 @@ const worstByLink = (load: Load): ReadonlyMap<string, Chain> => {
       if (found.get(linkId)?.code !== "air-over")
         found.set(linkId, { verdict: "short", code: p.kind === "air" ? (p.sectorId === null ? "air-over" : "sector-over") : "port-over" });
   const full = new Set(over.map((p) => p.id));
-  for (const flow of load.flows) {
-    const passed = flow.ways.flatMap((w) => (w.worstMbps > 0 ? w.hops.map((h) => load.places[h.place]!) : []));
-    const first = passed.find((p) => full.has(p.id));
-    const uplink = load.tree.up.get(flow.device.siteId)?.linkId;
-    if (first !== undefined && uplink !== undefined && !found.has(uplink))
-      found.set(uplink, { verdict: "tight", code: first.kind === "feed" ? "feed-over" : "chain-over" });
+  // What lies between the feed and the end that a link leads to is its chain, whatever hangs there.
+  for (const [siteId, { linkId }] of load.tree.up) {
+    const way = load.hopsTo(siteId, { kind: "feed" });
+    const first = way?.flat().find((h) => full.has(load.places[h.place]!.id));
+    if (first !== undefined && !found.has(linkId))
+      found.set(linkId, { verdict: "tight", code: load.places[first.place]!.kind === "feed" ? "feed-over" : "chain-over" });
   }
   return found;
 };

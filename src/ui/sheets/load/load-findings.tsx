@@ -197,6 +197,14 @@ export const LoadFindings = ({
           <p className="m-0 mt-0.5">{view.uncounted.join(", ")}: no link that holds leads there. What stands there is not counted.</p>
         </Finding>
       )}
+      {view.partnersLost.length > 0 && (
+        <Finding verdict="unknown">
+          <p className="m-0 mt-0.5">
+            {view.partnersLost.join(", ")}: devices talk with somebody there, and no link that holds leads there. What they send is not
+            counted.
+          </p>
+        </Finding>
+      )}
       {view.idle.length > 0 && (
         <Finding verdict="know">
           <p className="m-0 mt-0.5">

@@ -11,6 +11,7 @@ import {
   judgePlace,
   type Lane,
   type Load,
+  type LoadDevice,
   type LoadInput,
   loadOf,
   type Moment,
@@ -61,8 +62,9 @@ export interface LoadView {
   readonly verdict: Verdict;
   /** The narrowest of all; null where nothing is asked. */
   readonly narrowest: ShownPlace | null;
-  /** Names of ends that no link which holds leads to, and of links that stand idle in a loop. */
+  /** Names of ends that no link which holds leads to, of those that others talk with, and of links that stand idle in a loop. */
   readonly uncounted: readonly string[];
+  readonly partnersLost: readonly string[];
   readonly idle: readonly string[];
 }
 
@@ -130,6 +132,12 @@ const multiplied = (input: LoadInput, times: number): LoadInput => {
   };
 };
 
+/** The site that a device talks with; null for what is outside. */
+const partnerOf = ({ input }: Load, { talksTo }: LoadDevice): string | null => {
+  if (talksTo.kind === "site") return talksTo.siteId;
+  return talksTo.kind === "recorder" && input.recorder.at === "site" ? input.recorder.siteId : null;
+};
+
 const ORDER: readonly Verdict[] = ["short", "unknown", "tight", "clear"];
 
 export const loadView = (input: LoadInput, read: LoadRead, look: Look): LoadView => {
@@ -160,7 +168,8 @@ export const loadView = (input: LoadInput, read: LoadRead, look: Look): LoadView
     places,
     verdict: asked.reduce<Verdict>((v, p) => worseVerdict(v, p.verdict), "clear"),
     narrowest: at === null ? null : places[at]!,
-    uncounted: names(load.uncounted.map((d) => d.siteId)),
+    uncounted: names(load.uncounted.map((d) => d.siteId).filter((id) => !load.tree.hops.has(id))),
+    partnersLost: names(load.uncounted.filter((d) => load.tree.hops.has(d.siteId)).flatMap((d) => partnerOf(load, d) ?? [])),
     idle: load.tree.idle.map((id) => {
       const l = read.job.links.find((x) => x.id === id);
       return l === undefined ? "" : `link ${l.number}, ${nameIn(read.job, l.nearSiteId)} to ${nameIn(read.job, l.farSiteId)}`;

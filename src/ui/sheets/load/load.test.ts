@@ -186,6 +186,10 @@ describe("the narrowest place, shown", () => {
   test("an end behind a link that holds nothing is named and not counted", () => {
     const { view } = scene({ network: FED, rates: [300, 60, null, 100] });
     expect(view.uncounted).toEqual(["Store"]);
+    // A recorder where no link leads: it is the recorder's place that is named, not the cameras'.
+    const lost = scene({ network: { ...FED, recorder: STORE }, rates: [300, 60, null, 100] }).view;
+    expect([lost.uncounted, lost.partnersLost]).toEqual([["Store"], ["Store"]]);
+    expect(scene({ network: { ...FED, recorder: STORE } }).view.partnersLost).toEqual([]);
   });
 
   test("what if more were asked: all of it, multiplied", () => {
