@@ -54,29 +54,40 @@ const candidatesOf = async (
   }));
 };
 
-/** The remotes of a hub with their paths sampled from another spot; those too near or too far are left out. */
-const remotesFrom = async (
+interface Hanging extends Omit<TriedRemote, "profile"> {
+  readonly at: LatLon;
+  readonly told: ReturnType<typeof linkDto>["groundTold"];
+}
+
+/** The remotes of a hub as they are planned, read once; those whose plan cannot be judged are left out. */
+const hangingOn = async (
   db: Db,
   job: JobRow,
   hubSiteId: string,
   links: readonly Link[],
   sites: ReadonlyMap<string, SiteRow>,
-  at: LatLon,
-): Promise<TriedRemote[]> => {
+): Promise<Hanging[]> => {
   const hardware = await hardwareDto(db);
+  return links.flatMap((row): Hanging[] => {
+    const link = linkDto(row);
+    const hubIsNear = row.nearSiteId === hubSiteId;
+    const [near, far] = [sites.get(row.nearSiteId), sites.get(row.farSiteId)];
+    if (near === undefined || far === undefined) return [];
+    const plan = planOf(jobDto(job), near, far, link.design, hardware, link.groundTold);
+    if (isProblem(plan)) return [];
+    const at = hubIsNear ? mountPosition(far, row.design.farMountId) : mountPosition(near, row.design.nearMountId);
+    return [{ linkId: row.id, name: (hubIsNear ? far : near).name, plan, hubIsNear, at, told: link.groundTold }];
+  });
+};
+
+/** The same with their paths sampled from a spot; those too near or too far from it are left out. */
+const remotesFrom = async (db: Db, job: JobRow, remotes: readonly Hanging[], spot: LatLon): Promise<TriedRemote[]> => {
   const out: TriedRemote[] = [];
-  for (const link of links) {
-    const hubIsNear = link.nearSiteId === hubSiteId;
-    const [near, far] = [sites.get(link.nearSiteId), sites.get(link.farSiteId)];
-    if (near === undefined || far === undefined) continue;
-    const plan = planOf(jobDto(job), near, far, linkDto(link).design, hardware, linkDto(link).groundTold);
-    if (isProblem(plan)) continue;
-    const other = hubIsNear ? mountPosition(far, link.design.farMountId) : mountPosition(near, link.design.nearMountId);
-    const { distanceM } = inverse(at, other);
+  for (const { at, told, ...remote } of remotes) {
+    const { distanceM } = inverse(spot, at);
     if (distanceM < SHORTEST_LINK_M || distanceM > LONGEST_LINK_M) continue;
-    const told = linkDto(link).groundTold;
-    const profile = await (hubIsNear ? profileBetween(db, job, at, other, told) : profileBetween(db, job, other, at, told));
-    out.push({ linkId: link.id, name: (hubIsNear ? far : near).name, plan, profile, hubIsNear });
+    const [from, to] = remote.hubIsNear ? [spot, at] : [at, spot];
+    out.push({ ...remote, profile: await profileBetween(db, job, from, to, told) });
   }
   return out;
 };
@@ -99,9 +110,10 @@ export async function* hubMounts(db: Db, jobId: string, hubId: string, q: HubMou
   // A remote cannot carry its own hub.
   const others = all.filter((s) => !ends.has(s.id));
   const candidates = await candidatesOf(db, job, site, others, hub, q, first ?? site);
+  const hanging = await hangingOn(db, job, hub.siteId, links, sites);
   for (let i = 0; i < candidates.length; i++) {
     const c = candidates[i]!;
-    const remotes = await remotesFrom(db, job, hub.siteId, links, sites, c.at);
+    const remotes = await remotesFrom(db, job, hanging, c.at);
     if (remotes.length > 0) {
       const [r] = remotes;
       const ground = r!.hubIsNear ? r!.profile.groundAmslM[0]! : r!.profile.groundAmslM[r!.profile.groundAmslM.length - 1]!;

@@ -7,4 +7,4 @@ export { type SectorMends, sectorMends } from "./mends";
 export { type MovingPlan, movingOrder } from "./moving";
 export { type FoundSectors, findSectors } from "./sectors";
 export { openShapes, type Shape, type ShapeKind, type ShapeQuestion } from "./shapes";
-export { patternOfUnit, planUnder, type TriedRemote } from "./under";
+export { patternOfUnit, planUnder, shapeOfUnit, type TriedRemote } from "./under";

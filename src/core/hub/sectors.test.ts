@@ -159,4 +159,22 @@ describe("which sectors take in all remotes", () => {
       ),
     ).toThrow(RangeError);
   });
+
+  test("many remotes of which few fit: what cannot be for its number or its air is not tried one set after another", () => {
+    const remotes = Array.from({ length: 24 }, (_, i): RemotePlace => ({ bearingDeg: i * 15, elevationDeg: -3 }));
+    const choice: SectorChoice = {
+      id: "a",
+      priceEur: 1,
+      relativeDb: beam(90, 8),
+      promisedDb: -10,
+      marginDb: remotes.map(() => 8),
+      airShare: remotes.map(() => 0.02),
+    };
+    const limits = { mostSectors: 1, mayUse: 0.7, tiltFromDeg: -20, tiltToDeg: 5 };
+    // 8 dB of the parabola lie 73 degrees to either side: nine or ten of them, 15 degrees apart.
+    expect(remotes.length - findSectors(remotes, [choice], limits).leftOver.length).toBe(10);
+    // A third of the air each: two of them, whatever the beam takes in.
+    const busy = { ...choice, airShare: remotes.map(() => 0.34) };
+    expect(findSectors(remotes, [busy], limits).leftOver).toHaveLength(22);
+  });
 });

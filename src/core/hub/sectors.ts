@@ -48,7 +48,8 @@ export interface SearchLimits {
   readonly tiltToDeg: number;
 }
 
-const MOST_REMOTES = 24;
+/** More remotes are not searched for at once. */
+export const MOST_REMOTES = 24;
 const SAME_DB = 1e-6;
 /** Sets of so many remotes fit a list of all sets there are. */
 const MOST_LISTED = 16;
@@ -300,10 +301,24 @@ export const findSectors = (remotes: readonly RemotePlace[], choices: readonly S
   const solve = (covers: readonly Cover[], wanted: number, most: number): readonly Cover[] | null =>
     coveredBy(covers, wanted, most, (chosen) => sharedOut(chosen, wanted, shareOf, limits.mayUse) !== null);
   const most = Math.min(limits.mostSectors, Math.max(1, n));
+  // What cannot be for its number or for its air alone is not tried: sectors hold no more than their largest set, and no more air.
+  const leastShare = remotes.map((_, i) => Math.min(...choices.map((c) => c.airShare[i]!)));
+  const holds = (mask: number): boolean => indices(mask).reduce((sum, i) => sum + leastShare[i]!, 0) <= most * limits.mayUse + 1e-9;
+  let inOneAir = 0;
+  let airOfOne = 0;
+  for (const share of indices(reachable)
+    .map((i) => leastShare[i]!)
+    .sort((a, b) => a - b)) {
+    airOfOne += share;
+    if (airOfOne > limits.mayUse + 1e-9) break;
+    inOneAir += 1;
+  }
+  const mostKept = most * Math.min(inOneAir, Math.max(0, ...at0.map((c) => bitsIn(c.mask))));
   let wanted = reachable;
-  search: for (let drop = 0; drop <= n; drop++) {
+  search: for (let drop = Math.max(0, bitsIn(reachable) - mostKept); drop <= n; drop++) {
     for (const out of without(indices(reachable), drop)) {
       wanted = out.reduce((m, i) => m & ~(1 << i), reachable);
+      if (!holds(wanted)) continue;
       if (wanted === 0 || solve(at0, wanted, most) !== null) break search;
     }
   }

@@ -144,6 +144,13 @@ describe("shapes of a hub", () => {
     expect(turned.sectors[0]!.unit.key).toBe("ninety");
   });
 
+  test("more remotes than are searched for at once: what needs no search is still told, the rest is null", () => {
+    const many = Array.from({ length: 25 }, (_, i) => remote(`r${i}`, (i * 14) % 360, 600));
+    expect(of("planned", question(many))!.of).toBe(25);
+    expect(of("pairs", question(many))!.units).toBe(25);
+    expect([of("fewest", question(many)), of("omni", question(many))]).toEqual([null, null]);
+  });
+
   test("seen from the other end of its links it is the same hub", () => {
     const other = ROUND.map((r) => remote(r.linkId, r.profile.nearBearingDeg, r.profile.pathM, [2, 8], false));
     for (const kind of ["planned", "fewest", "omni", "pairs"] as const) {

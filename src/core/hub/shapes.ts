@@ -8,7 +8,7 @@ import type { Unit } from "../rack";
 import type { AirPolicy } from "./airtime";
 import type { SectorAim } from "./beam";
 import { askedOf, type HubRemote, type JudgedSector, judgeSector, onAxisOf, promisedDbOf, seenFromHub } from "./hub";
-import { type FoundSectors, findSectors, type SectorChoice } from "./sectors";
+import { type FoundSectors, findSectors, MOST_REMOTES, type SectorChoice } from "./sectors";
 import { pathKeeper, patternOfUnit, planUnder, shapeOfUnit, type TriedRemote } from "./under";
 
 export type ShapeKind = "planned" | "turned" | "fewest" | "omni" | "one-sector" | "narrow" | "pairs" | "faces";
@@ -188,6 +188,7 @@ export const openShapes = (q: ShapeQuestion) => {
     units: readonly Unit[],
     mostSectors: number,
   ): { readonly sectors: ShapeSector[]; readonly search: FoundSectors } | null => {
+    if (q.remotes.length > MOST_REMOTES) return null;
     const choices = choicesOf(units);
     if (choices.length === 0) return null;
     const search = findSectors(
@@ -257,13 +258,7 @@ export const openShapes = (q: ShapeQuestion) => {
     each: {
       planned,
       turned,
-      fewest: () => searched("fewest", hubs, MOST_SECTORS),
-      narrow: () =>
-        searched(
-          "narrow",
-          hubs.filter((u) => !isOmni(u) && wide(u) <= NARROW_DEG),
-          MOST_SECTORS,
-        ),
+      pairs,
       "one-sector": () =>
         searched(
           "one-sector",
@@ -271,8 +266,15 @@ export const openShapes = (q: ShapeQuestion) => {
           1,
         ),
       omni: () => searched("omni", hubs.filter(isOmni), 1),
-      pairs,
       faces,
+      // Last what may take long: its time grows with every set of remotes.
+      narrow: () =>
+        searched(
+          "narrow",
+          hubs.filter((u) => !isOmni(u) && wide(u) <= NARROW_DEG),
+          MOST_SECTORS,
+        ),
+      fewest: () => searched("fewest", hubs, MOST_SECTORS),
     } satisfies Readonly<Record<ShapeKind, () => Shape | null>>,
   };
 };

@@ -109,7 +109,7 @@ export const deviceDemand = (d: Device): Demand => {
 const add = (a: Rates, b: Rates): Rates => ({ toFarMbps: a.toFarMbps + b.toFarMbps, toNearMbps: a.toNearMbps + b.toNearMbps });
 const NONE: Rates = { toFarMbps: 0, toNearMbps: 0 };
 /** Of streams recorded at the far end, this share is watched from the near end at the worst moment (ours). */
-const WATCHED_SHARE = 0.25;
+export const WATCHED_SHARE = 0.25;
 
 /**
  * What a far end asks of its link. Cameras are recorded at the near end unless the recorder stands at the far one.

@@ -8,6 +8,7 @@ export {
   demandOf,
   deviceDemand,
   roundedNeedMbps,
+  WATCHED_SHARE,
 } from "./demand";
 export { COPPER_LIMIT_M, SHAPE_KEYS, type ShapeAnswer, type ShapeKey, weighShapes } from "./shapes";
 export { windLoad } from "./wind";

@@ -2,6 +2,7 @@
  * What all devices of a job send through every place, at the usual and at the worst moment, each class apart so that it can
  * grow by itself. Linear: a place is full where the shares of it that all flows take reach what may be used of it.
  */
+import { WATCHED_SHARE } from "../infra";
 import { type LoadLink, type Tree, treeOf, wayBetween } from "./network";
 import { type AirSchool, BACK, type Feed, type Hop, type Lane, PAYLOAD_SHARE, type Place, placesOf, type SitePorts, THERE } from "./places";
 
@@ -48,9 +49,6 @@ export interface LoadInput extends AirSchool {
   /** By link: what it is asked to carry, Mbps to far and to near. It stands for an end at which no device is named. */
   readonly needs: ReadonlyMap<string, readonly [number, number]>;
 }
-
-/** Of streams recorded where they are filmed, this share is watched from elsewhere at once (ours). */
-export const WATCHED_SHARE = 0.25;
 
 export interface FlowWay {
   readonly hops: readonly Hop[];

@@ -1,12 +1,12 @@
-import { deafPairs, type HearingRemote, type HubRemote, patternOfUnit, seenFromHub } from "@/core/hub";
+import { deafPairs, type HearingRemote, type HubRemote, patternOfUnit, seenFromHub, shapeOfUnit } from "@/core/hub";
 
 /** Remotes of a sector that cannot hear each other even in the open; null where there are fewer than two. */
 export const deafOf = (remotes: readonly HubRemote[], centreMhz: number, widthMhz: number): ReturnType<typeof deafPairs> | null => {
   const known = remotes.flatMap((r): HearingRemote[] => {
     const own = r.hubIsNear ? r.plan.far : r.plan.near;
     const pattern = patternOfUnit(own, centreMhz);
-    const shape = own.radio.antenna.kind === "connectorised" ? own.antenna : own.radio.antenna;
-    if (pattern === null || shape?.gainDbi === undefined) return [];
+    const shape = shapeOfUnit(own);
+    if (pattern === null || shape === null) return [];
     const seen = seenFromHub(r);
     return [
       {

@@ -6,7 +6,7 @@ import { ScrollRegion } from "../../controls/scroll-region";
 import { VerdictMark } from "../../marks/verdict-mark";
 import { figure } from "../../wording/numbers";
 import { VERDICT_WORD } from "../../wording/verdicts";
-import { turnedBest } from "./hub-judge";
+import { MOST_TURNED, turnedBest } from "./hub-judge";
 import { HubMembers } from "./hub-members";
 import { sectorName } from "./hub-start";
 import { airSentence, remoteSentence } from "./hub-words";
@@ -117,7 +117,9 @@ export const HubFindings = ({ open, say }: { open: OpenHub; say: (error: unknown
         <p className="cap m-0 mt-2.5">
           {remotes.every((r) => askedOf(r) === 0)
             ? "Nothing is asked of its links yet: say under Brief or Gear what they must carry."
-            : "No axis and no tilt of this sector serves any of its remotes."}
+            : remotes.length > MOST_TURNED
+              ? `The best axis and tilt are looked for with up to ${MOST_TURNED} remotes on a sector.`
+              : "No axis and no tilt of this sector serves any of its remotes."}
         </p>
       )}
       <HubMembers open={open} say={say} />

@@ -23,6 +23,7 @@ import {
   promisedDbOf,
   type SectorAim,
   seenFromHub,
+  shapeOfUnit,
 } from "@/core/hub";
 import { type LinkPlan, type PathProfile, type PathState, type PreparedPath, pathStateOf, preparePath } from "@/core/link";
 import { hubIsNear } from "./hub-start";
@@ -49,11 +50,9 @@ export interface JudgedHub {
 
 const MOST_KEPT_PATHS = 200;
 
-export const shapeOf = (s: Pick<HubSector, "radioId" | "antennaId">, hardware: HardwareDto): AntennaShape | null => {
+const shapeOf = (s: Pick<HubSector, "radioId" | "antennaId">, hardware: HardwareDto): AntennaShape | null => {
   const radio = hardware.radios.find((r) => r.id === s.radioId);
-  if (radio === undefined) return null;
-  const shape = radio.antenna.kind === "connectorised" ? hardware.antennas.find((a) => a.id === s.antennaId) : radio.antenna;
-  return shape?.gainDbi === undefined ? null : (shape as AntennaShape);
+  return radio === undefined ? null : shapeOfUnit({ radio, antenna: hardware.antennas.find((a) => a.id === s.antennaId) ?? null });
 };
 
 export interface HubJudge {
@@ -172,6 +171,9 @@ export const openHubJudge = (): HubJudge => {
   };
 };
 
+/** More remotes on one sector are not searched for on the page: the time grows with every set of them. */
+export const MOST_TURNED = 16;
+
 /** The same sector turned and tilted so that the worst of its remotes is best off; null where it has none that could be served. */
 export const turnedBest = (
   remotes: readonly HubRemote[],
@@ -180,8 +182,8 @@ export const turnedBest = (
 ): { readonly found: FoundSectors; readonly azimuthDeg: number; readonly tiltDeg: number } | null => {
   // Each may take of the air what it asks of all that is asked: whatever of them hang together, it is enough.
   const asked = remotes.reduce((n, r) => n + askedOf(r), 0);
-  if (asked === 0) return null;
-  const axis = remotes.map((r) => onAxisOf(r, asked === 0 ? mayUse : (mayUse * askedOf(r)) / asked));
+  if (asked === 0 || remotes.length > MOST_TURNED) return null;
+  const axis = remotes.map((r) => onAxisOf(r, (mayUse * askedOf(r)) / asked));
   const found = findSectors(
     remotes.map(seenFromHub),
     [

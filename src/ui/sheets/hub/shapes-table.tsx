@@ -83,7 +83,7 @@ export const ShapesTable = ({
               <tr key={kind} className="border-t border-rule text-ink-2">
                 <td className="py-1 pr-3">{KIND_WORDS[kind]}</td>
                 <td colSpan={8} className="text-right">
-                  nothing in the catalogue makes it, or it serves nobody
+                  nothing in the catalogue makes it, it serves nobody, or more remotes hang here than are searched for at once (24)
                 </td>
               </tr>
             ) : (

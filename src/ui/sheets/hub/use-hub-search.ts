@@ -36,15 +36,24 @@ export const useHubSearch = (of: {
   const [found, setFound] = useState<HubSearch>(NONE);
   const worker = useRef<Worker | null>(null);
   const { fields, remotes, aims, sector, policy, hardware, profiles, still } = of;
-  const asked = JSON.stringify([
-    fields.sectors,
-    fields.remotes,
-    fields.mountAglM,
-    fields.mountId,
-    policy,
-    sector,
-    remotes.map((r) => r.length),
-  ]);
+  // Of the links all that a shape rests on and the hub itself does not say.
+  const planned = remotes.map((list) =>
+    list.map(({ linkId, plan: p, hubIsNear }) => {
+      const own = hubIsNear ? p.far : p.near;
+      return [
+        linkId,
+        p.needToFarMbps,
+        p.needToNearMbps,
+        p.policy,
+        p.yearPercent,
+        own.radio.id,
+        own.antenna?.id,
+        own.txPowerDbm,
+        own.mountAglM,
+      ];
+    }),
+  );
+  const asked = JSON.stringify([fields.sectors, fields.remotes, fields.mountAglM, fields.mountId, policy, sector, planned]);
   // biome-ignore lint/correctness/useExhaustiveDependencies: what is asked is told by its text
   useEffect(() => {
     if (!still || remotes.every((r) => r.length === 0)) return;

@@ -6,25 +6,17 @@ import { Hatches } from "../../drawing/hatches";
 import { TYPE } from "../../drawing/type";
 import { rateText } from "../../wording/gear";
 import { cutMiddle } from "../../wording/names";
-import type { Box, PipePart, Segment, ShownPlace } from "./load-view";
+import type { PipePart, Segment, ShownPlace } from "./load-view";
 import { freeText, fullYearText } from "./load-words";
+import { Building, Ends, figureInk, MIDDLE } from "./pipe-parts";
 
 const HEIGHT = 296;
-const MIDDLE = 158;
 const HALF_MOST = 88;
 const FEED_PX = 86;
 const BOX_PX = 84;
 const PORT_PX = 34;
 const END_PX = 150;
-const MOST_ENDS = 5;
 const LEAST_AIR_PX = 120;
-
-const INK: Readonly<Record<Verdict, string>> = {
-  clear: "var(--ink)",
-  tight: "var(--tight)",
-  short: "var(--short-figure)",
-  unknown: "var(--unknown)",
-};
 
 interface Laid {
   readonly part: PipePart;
@@ -139,7 +131,7 @@ export const PipeDrawing = ({
       {laid.map(({ part, x, width: w }, i) => {
         if (!isSegment(part)) return null;
         const isNarrowest = part.place.id === narrowest?.id;
-        const ink = isNarrowest ? INK[verdict] : "var(--ink)";
+        const ink = isNarrowest ? figureInk(verdict) : "var(--ink)";
         const fits = widthOf(part);
         const h = half(fits);
         // A wire's lanes have a wall each.
@@ -234,10 +226,10 @@ export const PipeDrawing = ({
       {narrowest !== null && !segments.some((s) => s.place.id === narrowest.id) && (
         // A recorder or a device: it is no part of the pipe, and yet the narrowest.
         <>
-          <text x={8} y={18} fontSize={TYPE.note} fontWeight={650} style={{ fill: INK[verdict] }}>
+          <text x={8} y={18} fontSize={TYPE.note} fontWeight={650} style={{ fill: figureInk(verdict) }}>
             Narrowest: {cutMiddle(narrowest.name, 60)}
           </text>
-          <text x={8} y={56} fontSize={40} fontWeight={750} style={{ fill: INK[verdict] }} data-testid="narrowest-figure">
+          <text x={8} y={56} fontSize={40} fontWeight={750} style={{ fill: figureInk(verdict) }} data-testid="narrowest-figure">
             {freeText(narrowest)}
           </text>
         </>
@@ -258,8 +250,8 @@ export const PipeDrawing = ({
               textAnchor={isRight ? "end" : "start"}
               fontSize={TYPE.note}
               fontWeight={650}
-              fill={INK[verdict]}
-              style={{ fill: INK[verdict] }}
+              fill={figureInk(verdict)}
+              style={{ fill: figureInk(verdict) }}
             >
               Narrowest: {cutMiddle(part.place.name, 44)}
               {full === null ? "" : `, ${full}`}
@@ -270,7 +262,7 @@ export const PipeDrawing = ({
               textAnchor={isRight ? "end" : "start"}
               fontSize={40}
               fontWeight={750}
-              style={{ fill: INK[verdict] }}
+              style={{ fill: figureInk(verdict) }}
               data-testid="narrowest-figure"
             >
               {freeText(part.place)}
@@ -294,8 +286,11 @@ export const PipeDrawing = ({
               onKeyDown={onKey}
             >
               <rect x={x + w / 2 - 22} y={MIDDLE - fill - 12} width="44" height="24" fill="transparent" />
-              <path d={`M${x + w / 2 - 12} ${MIDDLE - fill}h24`} stroke={INK[verdict]} strokeWidth="5" />
-              <path d={`M${x + w / 2} ${MIDDLE - fill - 11}l-4 6h8zM${x + w / 2} ${MIDDLE - fill + 11}l-4 -6h8z`} fill={INK[verdict]} />
+              <path d={`M${x + w / 2 - 12} ${MIDDLE - fill}h24`} stroke={figureInk(verdict)} strokeWidth="5" />
+              <path
+                d={`M${x + w / 2} ${MIDDLE - fill - 11}l-4 6h8zM${x + w / 2} ${MIDDLE - fill + 11}l-4 -6h8z`}
+                fill={figureInk(verdict)}
+              />
             </g>
           </g>
         );
@@ -313,98 +308,3 @@ const fitsText = (s: Segment): string =>
     : s.there.fits === s.back.fits
       ? `${rateText(s.there.fits)} each way`
       : `${rateText(s.there.fits)} + ${rateText(s.back.fits)} fit`;
-
-/** Each device as a pipe of its own, out of the last building. */
-const Ends = ({ x, hangs, scale }: { x: number; hangs: readonly { name: string; there: number; back: number }[]; scale: number }) => {
-  const shown = hangs.length > MOST_ENDS ? hangs.slice(0, MOST_ENDS - 1) : hangs;
-  const rest = hangs.slice(shown.length);
-  const rows =
-    rest.length === 0
-      ? shown
-      : [
-          ...shown,
-          { name: `${rest.length} others`, there: rest.reduce((n, r) => n + r.there, 0), back: rest.reduce((n, r) => n + r.back, 0) },
-        ];
-  const gap = 38;
-  const top = MIDDLE - ((rows.length - 1) * gap) / 2;
-  return (
-    <g>
-      {rows.map((r, i) => {
-        const y = top + i * gap;
-        const from = MIDDLE + (i - (rows.length - 1) / 2) * 12;
-        return (
-          <g key={r.name}>
-            <path
-              d={`M${x} ${from}C${x + 16} ${from} ${x + 8} ${y} ${x + 26} ${y}`}
-              fill="none"
-              stroke="var(--zone)"
-              strokeWidth={Math.max(2, Math.min(26, (r.there + r.back) * scale))}
-            />
-            <path d={`M${x} ${from}C${x + 16} ${from} ${x + 8} ${y} ${x + 26} ${y}`} fill="none" stroke="var(--ink)" strokeWidth="1" />
-            <circle cx={x + 29} cy={y} r="3.5" fill="var(--paper)" stroke="var(--ink)" strokeWidth="1.6" />
-            <text x={x + 38} y={y - 1} fontSize={TYPE.note} fontWeight={650} className="halo">
-              {cutMiddle(r.name, 17)}
-            </text>
-            <text x={x + 38} y={y + 13} fontSize={TYPE.label} className="halo">
-              {rateText(r.there)} there, {rateText(r.back)} back
-            </text>
-          </g>
-        );
-      })}
-      {rows.length === 0 && (
-        <text x={x + 8} y={MIDDLE + 4} fontSize={TYPE.note}>
-          nothing hangs here
-        </text>
-      )}
-    </g>
-  );
-};
-
-const Building = ({ box, x, width, hatch, isEnd }: { box: Box; x: number; width: number; hatch: string; isEnd: boolean }) => {
-  const words = cutMiddle(box.name, 24).split(" ");
-  const middle = Math.ceil(words.length / 2);
-  const lines =
-    box.name.length > 10 && words.length > 1 ? [words.slice(0, middle).join(" "), words.slice(middle).join(" ")] : [words.join(" ")];
-  return (
-    <g>
-      <rect x={x} y={MIDDLE - 66} width={width} height="132" fill={`url(#${hatch}-block)`} stroke="var(--block-line)" strokeWidth="1.4" />
-      {lines.map((line, i) => (
-        <text
-          key={line}
-          x={x + width / 2}
-          y={MIDDLE - (lines.length - 1) * 8 + i * 17 + 4}
-          textAnchor="middle"
-          fontSize={TYPE.line}
-          fontWeight={700}
-          className="halo"
-          style={{ fill: isEnd ? "var(--ink)" : "var(--near)" }}
-        >
-          {line}
-        </text>
-      ))}
-      {box.others !== null && (
-        <>
-          <path
-            d={`M${x + width / 2 - 12} ${MIDDLE - 66}v-14l5 -4l4 8l4 -8l5 4h6v14z`}
-            fill="var(--zone)"
-            stroke="var(--ink)"
-            strokeWidth="1.2"
-          />
-          <text x={x + width / 2 + 18} y={MIDDLE - 76} fontSize={TYPE.label} fontWeight={600} className="halo">
-            {box.others.ends === 1 ? "1 other end" : `${box.others.ends} other ends`}, {rateText(box.others.there)} +{" "}
-            {rateText(box.others.back)}
-          </text>
-        </>
-      )}
-      {box.recorderMbps !== null && (
-        <>
-          <path d={`M${x + width / 2 - 12} ${MIDDLE + 66}v16h24v-16`} fill="var(--zone)" stroke="var(--ink)" strokeWidth="1.2" />
-          <rect x={x} y={MIDDLE + 82} width={width} height="20" fill="var(--paper)" stroke="var(--block-line)" />
-          <text x={x + width / 2} y={MIDDLE + 96} textAnchor="middle" fontSize={TYPE.label} fontWeight={700}>
-            recorder {rateText(box.recorderMbps)}
-          </text>
-        </>
-      )}
-    </g>
-  );
-};

@@ -1,23 +1,16 @@
 "use client";
 import { type HierarchyPointNode, hierarchy, tree as treeLayout } from "d3";
-import type { Verdict } from "@/core/link";
 import { TYPE } from "../../drawing/type";
 import { rateText } from "../../wording/gear";
 import { cutMiddle } from "../../wording/names";
 import { VERDICT_WORD } from "../../wording/verdicts";
+import { verdictInk } from "../hub/plan-drawing";
 import type { TreeNode } from "./load-tree";
 
 const ROW_PX = 26;
 const LEFT = 14;
 const LABEL_PX = 168;
 const LEAST_COLUMN_PX = 150;
-
-const INK: Readonly<Record<Verdict, string>> = {
-  clear: "var(--ink)",
-  tight: "var(--tight)",
-  short: "var(--short)",
-  unknown: "var(--unknown)",
-};
 
 /** The whole job as a tree from the feed: each way as wide as what is asked through it, in the colour of its worst place. */
 export const TreeDrawing = ({
@@ -55,7 +48,7 @@ export const TreeDrawing = ({
           key={target.data.siteId}
           d={`M${x(source)} ${y(source)}C${x(source) + column * 0.5} ${y(source)} ${x(target) - column * 0.5} ${y(target)} ${x(target)} ${y(target)}`}
           fill="none"
-          stroke={INK[target.data.verdict]}
+          stroke={verdictInk(target.data.verdict)}
           strokeOpacity={target.data.verdict === "clear" ? 0.55 : 0.9}
           strokeWidth={Math.max(1.2, (target.data.askedMbps / most) * 12)}
         />
@@ -82,8 +75,8 @@ export const TreeDrawing = ({
             cx={x(n)}
             cy={y(n)}
             r={n.data.siteId === chosen ? 6 : 4.5}
-            fill={n.data.siteId === chosen ? INK[n.data.verdict] : "var(--paper)"}
-            stroke={INK[n.data.verdict]}
+            fill={n.data.siteId === chosen ? verdictInk(n.data.verdict) : "var(--paper)"}
+            stroke={verdictInk(n.data.verdict)}
             strokeWidth="2"
           />
           <text x={x(n) + 10} y={y(n) + 4.5} fontSize={TYPE.note} fontWeight={n.data.siteId === chosen ? 700 : 520} className="halo">
