@@ -5,7 +5,7 @@ import { type Verdict, worseVerdict } from "@/core/link";
 import { shown as shownNow } from "../../state/open-record";
 import { usePreferences } from "../../state/preferences";
 import { useRecord, useRecordState } from "../../state/use-record";
-import { type JudgedHub, openHubJudge } from "./hub-judge";
+import { type JudgedHub, MOST_TURNED, openHubJudge } from "./hub-judge";
 import { betterSectors } from "./other-sector";
 import { useHubSearch } from "./use-hub-search";
 
@@ -98,8 +98,8 @@ export const useOpenHub = ({ job, hub, hardware, profiles }: HubRead, listed: re
     profiles,
     still: !drag && drawn === null,
   });
-  // Looked for when nothing moves: every remote that is not well is tried on every other sector.
-  const still = !drag && drawn === null;
+  // Looked for when nothing moves: every remote that is not well is tried on every other sector, each time with the whole hub.
+  const still = !drag && drawn === null && fields.remotes.length <= MOST_TURNED;
   const better = useMemo(
     () =>
       still
