@@ -292,7 +292,8 @@ describe("a hub under the hand", () => {
   test("of more remotes on a sector than are searched for on the page nothing is looked for, and nothing is thrown", () => {
     const judged = openHubJudge().judge(job, MAST, fields, HARDWARE, profiles);
     const [one] = judged.remotes[0]!;
-    const many = (n: number) => Array.from({ length: n }, (_, i) => ({ ...one!, linkId: `l${i}` }));
+    const many = (n: number) =>
+      Array.from({ length: n }, (_, i) => ({ ...one!, linkId: `l${i}`, plan: { ...one!.plan, needToFarMbps: 1, needToNearMbps: 1 } }));
     expect(turnedBest(many(16), judged.patterns[0]!, 0.7)).not.toBeNull();
     expect(turnedBest(many(17), judged.patterns[0]!, 0.7)).toBeNull();
     expect(turnedBest(many(60), judged.patterns[0]!, 0.7)).toBeNull();
