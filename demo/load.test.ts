@@ -41,7 +41,7 @@ const loadOfDemo = (options?: DemoOptions, moreFields: object = {}): { load: Loa
     })),
   };
   const network = networkSchema.parse({ ports: { [site("exchange")]: { switchMbps: 100 } }, ...moreFields });
-  const verdicts = job.links.map((l, i) => ({ linkId: l.id, carries: carried[i]!.carries }));
+  const verdicts = job.links.map((l, i) => ({ linkId: l.id, carries: carried[i]!.carries, inAir: null }));
   return { load: loadOf(loadInputOf(job, demoBrief(site), network, [], verdicts)!), at: site };
 };
 

@@ -11,6 +11,8 @@ export interface PlannedLink {
   readonly centreMhz: number;
   readonly widthMhz: number;
   readonly needMbps: readonly [number, number];
+  /** An alternative of another, or waiting for a relay: not on the air as it is. */
+  readonly aside?: boolean;
   /** What stands before the far unit, when it hangs indoors. */
   readonly farWall?: string;
   /** Boresight of a sector at the near end, true bearing and tilt. */
@@ -26,6 +28,7 @@ export const plannedLinks: readonly PlannedLink[] = [
     near: "office",
     far: "ice",
     label: "first idea",
+    aside: true,
     stage: "Enquiry",
     radio: ["razorbill-grand", "razorbill-grand"],
     powerDbm: [25, 25],
@@ -84,7 +87,7 @@ export const plannedLinks: readonly PlannedLink[] = [
     stage: "In service",
     radio: ["kittiwake-panel", "kittiwake-panel"],
     powerDbm: [11, 11],
-    centreMhz: 5580,
+    centreMhz: 5610,
     widthMhz: 80,
     needMbps: [120, 40],
   },
@@ -104,6 +107,7 @@ export const plannedLinks: readonly PlannedLink[] = [
     far: "tarrow",
     label: "",
     stage: "Relay needed",
+    aside: true,
     radio: ["razorbill-grand", "razorbill-grand"],
     powerDbm: [24, 24],
     centreMhz: 5500,
@@ -117,7 +121,7 @@ export const plannedLinks: readonly PlannedLink[] = [
     stage: "In service",
     radio: ["gannet-ninety", "skua-remote"],
     powerDbm: [13, 11],
-    centreMhz: 5620,
+    centreMhz: 5590,
     widthMhz: 40,
     needMbps: [5, 20],
     nearAim: SECTOR_SOUTH_WEST,
@@ -129,7 +133,7 @@ export const plannedLinks: readonly PlannedLink[] = [
     stage: "In service",
     radio: ["gannet-ninety", "skua-remote"],
     powerDbm: [13, 11],
-    centreMhz: 5620,
+    centreMhz: 5590,
     widthMhz: 40,
     needMbps: [5, 20],
     nearAim: SECTOR_SOUTH_WEST,
@@ -141,7 +145,7 @@ export const plannedLinks: readonly PlannedLink[] = [
     stage: "In service",
     radio: ["gannet-ninety", "skua-remote"],
     powerDbm: [13, 11],
-    centreMhz: 5660,
+    centreMhz: 5590,
     widthMhz: 40,
     needMbps: [10, 10],
     nearAim: { azimuthDeg: 130, tiltDeg: -3 },
@@ -153,7 +157,7 @@ export const plannedLinks: readonly PlannedLink[] = [
     stage: "Planned",
     radio: ["gannet-ninety", "skua-remote"],
     powerDbm: [13, 11],
-    centreMhz: 5620,
+    centreMhz: 5590,
     widthMhz: 40,
     needMbps: [5, 15],
     nearAim: SECTOR_SOUTH_WEST,
@@ -165,7 +169,7 @@ export const plannedLinks: readonly PlannedLink[] = [
     stage: "Planned",
     radio: ["gannet-ninety", "skua-remote"],
     powerDbm: [13, 11],
-    centreMhz: 5620,
+    centreMhz: 5590,
     widthMhz: 40,
     needMbps: [5, 10],
     nearAim: SECTOR_SOUTH_WEST,
@@ -174,6 +178,7 @@ export const plannedLinks: readonly PlannedLink[] = [
     near: "office",
     far: "exchange",
     label: "behind the glass",
+    aside: true,
     stage: "Enquiry",
     radio: ["kittiwake-panel", "kittiwake-panel"],
     powerDbm: [8, 8],

@@ -9,6 +9,7 @@ import { edit, makeJob } from "../src/data/records";
 import { job, terrainDataset } from "../src/data/schema";
 import { insertDataset } from "../src/data/terrain-store";
 import { type HardwareFile, hardwareFileSchema } from "../src/formats";
+import { demoAir, demoScans } from "./air";
 import { demoBrief } from "./brief";
 import type { DemoJob } from "./generate";
 import hardware from "./hardware.json" with { type: "json" };
@@ -126,8 +127,9 @@ export const seedDemo = async (db: Db, demo: DemoJob): Promise<JobRow> => {
   );
   await insertFeatures(db, made.id, demo.features);
   const mountOf = (key: string): number => demo.sites.find((s) => s.key === key)!.mountAglM;
+  const aside: string[] = [];
   for (const l of demo.links) {
-    await createLink(db, made.id, {
+    const link = await createLink(db, made.id, {
       nearSiteId: siteIds.get(l.near)!,
       farSiteId: siteIds.get(l.far)!,
       label: l.label,
@@ -149,6 +151,7 @@ export const seedDemo = async (db: Db, demo: DemoJob): Promise<JobRow> => {
         needToNearMbps: l.needMbps[1],
       },
     });
+    if (l.aside === true) aside.push(link.id);
   }
   const brief = demoBrief((key) => siteIds.get(key)!);
   await edit(db, made.id, (door) => door.patch("brief", made.id, 0, brief));
@@ -156,6 +159,8 @@ export const seedDemo = async (db: Db, demo: DemoJob): Promise<JobRow> => {
   await edit(db, made.id, (door) =>
     door.patch("network", made.id, 0, { ports: { [siteIds.get("exchange")!]: { switchMbps: SLOW_SWITCH_MBPS, injectorMbps: null } } }),
   );
+  await edit(db, made.id, (door) => door.patch("air", made.id, 0, demoAir((key) => siteIds.get(key)!, aside)));
+  for (const scan of demoScans((key) => siteIds.get(key)!)) await edit(db, made.id, (door) => door.create("scan", scan));
   return getJob(db, made.id);
 };
 

@@ -1,6 +1,7 @@
 import { mkdirSync, writeFileSync } from "node:fs";
 import path from "node:path";
 import { featureCollection, gridToGeoTiff, lineFeature, pointFeature, polygonFeature } from "../src/formats";
+import { scanTexts } from "./air";
 import type { DemoJob } from "./generate";
 
 const fileName = (name: string): string => name.toLowerCase().replaceAll(/[^a-z0-9]+/g, "-");
@@ -29,5 +30,6 @@ export const writeDemoFiles = (demo: DemoJob, dir: string): string[] => {
       ),
     ),
   );
+  for (const [name, text] of Object.entries(scanTexts())) write(name, text);
   return written;
 };

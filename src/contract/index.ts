@@ -1,3 +1,6 @@
+export * from "./air";
+export * from "./air-job";
+export * from "./air-told";
 export * from "./brief";
 export * from "./errors";
 export * from "./ground";
@@ -11,6 +14,7 @@ export * from "./plan-tiles";
 export { type LonLat, latLons, lonLats } from "./positions";
 export * from "./quick-path";
 export * from "./records";
+export * from "./rules";
 export * from "./schemas";
 export * from "./starts";
 export * from "./told";

@@ -1,5 +1,5 @@
 import { deviceDemand } from "../core/infra";
-import type { DeviceClass, LoadDevice, LoadInput, LoadLink, Recorder } from "../core/load";
+import { askedOfPlace, type DeviceClass, type Load, type LoadDevice, type LoadInput, type LoadLink, type Recorder } from "../core/load";
 import type { Brief, BriefDevice } from "./brief";
 import type { HubFields } from "./hub";
 import type { NetworkFields } from "./network";
@@ -115,19 +115,46 @@ export const recorderOf = (brief: Pick<Brief, "recorder">, network: Pick<Network
   return { at: "site", siteId: network.recorder === "brief" ? rootId : network.recorder };
 };
 
+/** What a link carries beside all others: what they leave of each way's rate. */
+const carriedInAir = ({ carries, inAir }: Pick<LinkVerdict, "carries" | "inAir">): LinkVerdict["carries"] => {
+  if (carries === null || inAir === null) return carries;
+  const [far, near] = inAir.left;
+  return {
+    ...carries,
+    toFar: { ...carries.toFar, airMbps: carries.toFar.airMbps * far },
+    toNear: { ...carries.toNear, airMbps: carries.toNear.airMbps * near },
+  };
+};
+
+/** What passes each link at the worst moment, Mbps to far and to near; a link that is idle in the tree is not in it. */
+export const passesOf = (load: Load): Map<string, readonly [number, number]> => {
+  const places = new Map(load.places.map((p, i) => [p.id, i]));
+  const out = new Map<string, readonly [number, number]>();
+  for (const [siteId, { linkId, parentIsNear }] of load.tree.up) {
+    const link = load.input.links.find((l) => l.id === linkId);
+    // The port at its own end is passed by all that passes the link, and by nothing else.
+    const unit = link?.sector?.siteId === siteId ? link.sector.id : linkId;
+    const place = places.get(`port:${unit}:${siteId}`);
+    if (place === undefined) continue;
+    const { there, back } = askedOfPlace(load, "worst", place);
+    out.set(linkId, parentIsNear ? [there, back] : [back, there]);
+  }
+  return out;
+};
+
 /** @returns null for a job without a site. */
 export const loadInputOf = (
   of: JobForLoad,
   brief: Pick<Brief, "devices" | "feed" | "recorder">,
   network: NetworkFields,
   hubs: Parameters<typeof sectorsShared>[1],
-  verdicts: readonly Pick<LinkVerdict, "linkId" | "carries">[],
+  verdicts: readonly Pick<LinkVerdict, "linkId" | "carries" | "inAir">[],
 ): LoadInput | null => {
   const rootId = feedSiteOf(of, network);
   if (rootId === null) return null;
   const there = new Set(of.sites.map((s) => s.id));
   const sectors = sectorsShared(of.links, hubs);
-  const carries = new Map(verdicts.map((v) => [v.linkId, v.carries]));
+  const carries = new Map(verdicts.map((v) => [v.linkId, carriedInAir(v)]));
   const { secondFeed } = network;
   return {
     school: of.job.throughputSchool,

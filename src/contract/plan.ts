@@ -99,6 +99,7 @@ export const planOf = (
       freeShare: job.freeShare,
       marginDb: job.marginDb,
       domain: job.ruleDomain,
+      ownRules: job.ownRules,
       climateZone: job.climateZone,
       leaf: design.policyOver.leaf ?? job.leafState,
       kLow: [

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { airSchema, scanSchema } from "./air";
 import { briefSchema } from "./brief";
 import { basemapFieldsSchema, featureFieldsSchema, obstacleFaults, obstacleRowSchema, photoFieldsSchema } from "./ground";
 import { hubFaults, hubSchema } from "./hub";
@@ -113,6 +114,27 @@ const network = kind({
   kept: "document",
 });
 
+const air = kind({
+  ...TOLD.air,
+  fields: airSchema,
+  fixed: NO_FIXED,
+  bundle: { file: "air.json", form: "one" },
+  stale: "nothing",
+  seenBy: CREWS,
+  kept: "document",
+});
+
+const scan = kind({
+  ...TOLD.scan,
+  fields: scanSchema,
+  fixed: z.object({ siteId: uuid }),
+  refs: { siteId: "site", linkId: "link" },
+  bundle: { file: "scans.json", form: "list" },
+  stale: "nothing",
+  seenBy: CREWS,
+  kept: "document",
+});
+
 const obstacle = kind({
   ...TOLD.obstacle,
   fields: obstacleRowSchema,
@@ -161,7 +183,7 @@ const basemap = kind({
 });
 
 /** In the order in which rows can be written: what others name comes first. */
-export const RECORDS = { job, brief, site, link, design, limits, hub, network, obstacle, feature, photo, basemap } as const;
+export const RECORDS = { job, brief, site, link, design, limits, hub, network, air, scan, obstacle, feature, photo, basemap } as const;
 
 /** Of an object without fields nothing, where Zod would say that it has none of any name. */
 type Of<S extends z.ZodObject, Side extends "input" | "output"> = keyof S["shape"] extends never

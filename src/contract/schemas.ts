@@ -9,6 +9,7 @@ import {
   STANDS,
 } from "../core/link";
 import { BARRIER_MATERIALS } from "../core/propagation";
+import { MOST_OWN_RULES, ownRuleSchema } from "./rules";
 import { SITE_START } from "./starts";
 
 /* What travels between browser and server, checked at the door. Limits are said in the message. */
@@ -183,6 +184,8 @@ export const jobFieldsSchema = basisSchema.extend({
   visitOn: z.iso.date("day of visit must be a date"),
   centreLatDeg: latDeg,
   centreLonDeg: lonDeg,
+  /** Rule rows of the job's own, beside the shipped ones. */
+  ownRules: z.array(ownRuleSchema).max(MOST_OWN_RULES, `a job has at most ${MOST_OWN_RULES} own rows`).default([]),
 });
 /** What is asked of a new job. */
 export const newJobSchema = z.object({
@@ -299,12 +302,17 @@ export const designFieldsSchema = z.object({
 export const keepDesignSchema = z.object({ name: words("the name", 40).default(""), design: designFieldsSchema.optional() });
 
 /** Several designs changed as one step, each as it stands at a version. */
-export const takeSchema = z.object({
-  designs: z
-    .array(z.object({ id: uuid, version: z.number("the version is missing").int().min(1), fields: z.looseObject({}) }))
-    .min(1, "at least one design")
-    .max(500, "at most 500 designs at once"),
-});
+const changed = z.object({ id: uuid, version: z.number("the version is missing").int().min(1), fields: z.looseObject({}) });
+export const takeSchema = z
+  .object({
+    designs: z
+      .array(changed)
+      .max(500, "at most 500 designs at once")
+      .default([]),
+    /** Hubs whose sectors are changed in the same step; what hangs on them follows. */
+    hubs: z.array(changed).max(100, "at most 100 hubs at once").default([]),
+  })
+  .refine((t) => t.designs.length + t.hubs.length > 0, { path: ["designs"], message: "at least one design" });
 
 export const boxSchema = z
   .object({

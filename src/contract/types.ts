@@ -2,6 +2,7 @@ import type { SectionSketch, Verdict } from "../core/link";
 
 export type { SectionSketch } from "../core/link";
 
+import type { AirPath } from "../core/air";
 import type { Carried } from "../core/load";
 import type { BodyKind } from "../core/obstacles";
 import type { Antenna, Radio } from "../core/radio";
@@ -111,6 +112,31 @@ export interface LinkVerdict {
   /** What it carries each way as planned, and on its radios' other widths; null where a way holds nothing. */
   readonly carries: Carried | null;
   readonly widths: readonly { readonly widthMhz: number; readonly carried: Carried }[];
+  /** What its path is to its radios on any channel; null where they do not pair. */
+  readonly air: AirPath | null;
+  /** What others' radios make of it on its channel; null where it is not known. */
+  readonly inAir: {
+    readonly verdict: Verdict;
+    readonly trouble: "blinded" | "noise" | "turns" | "bursts" | "isolation" | null;
+    /** To far and to near: the rise of the noise while all of them send, and the part of the time on which they fall. */
+    readonly riseDb: readonly [number, number];
+    readonly hitShare: readonly [number, number];
+    readonly worstEnd: "near" | "far";
+    readonly loudest: string | null;
+    /** Part of what may be used of the air that is left to those it waits for. */
+    readonly waits: number;
+    readonly sharesWith: readonly string[];
+    /** Part of what may be used that its own channel is asked for. */
+    readonly asked: number;
+    /** Part of each way's rate that is left. */
+    readonly left: readonly [number, number];
+    /** Channel of the sector that it hangs on, where that is another. */
+    readonly unlike: number | null;
+    /** An edge of the rules within its channel, MHz. */
+    readonly acrossMhz: number | null;
+    readonly oldScanDays: number | null;
+    readonly radar: boolean;
+  } | null;
   /** What it is by itself, its hub and its chain left out. */
   readonly alone: Verdict;
   /** What the network of the job makes of it, whatever it is by itself; null when nothing on its way is over. */
@@ -353,3 +379,5 @@ export type BriefDto = RowOf<"brief">;
 export type LimitsDto = RowOf<"limits">;
 export type HubDto = RowOf<"hub">;
 export type NetworkDto = RowOf<"network">;
+export type AirDto = RowOf<"air">;
+export type ScanDto = RowOf<"scan">;

@@ -190,3 +190,13 @@ export const insertFeatures = async (db: Db, jobId: string, rows: readonly Featu
     await db.execute(sql`INSERT INTO feature (job_id, name, shape) VALUES (${jobId}, ${f.name}, ST_GeomFromText(${text}, 4326))`);
   }
 };
+
+/** Changes whenever something that stands about a job, or ground anywhere, does: what was sampled before is then stale. */
+export const groundStamp = async (db: Db, jobId: string): Promise<string> => {
+  const r = await db.execute<{ stamp: string }>(sql`
+    SELECT concat_ws('|',
+      (SELECT concat_ws('/', count(*), max(updated_at), max(deleted_at)) FROM obstacle WHERE job_id = ${jobId}),
+      (SELECT concat_ws('/', count(*), max(updated_at), max(deleted_at)) FROM site WHERE job_id = ${jobId}),
+      (SELECT concat_ws('/', count(*), max(created_at), max(deleted_at)) FROM terrain_dataset WHERE ready)) AS stamp`);
+  return r.rows[0]?.stamp ?? "";
+};

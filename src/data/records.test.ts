@@ -141,6 +141,12 @@ const SAMPLES: Readonly<Record<KindName | "toy", Sample>> = {
     patch: { name: "High mast" },
     other: { name: "Low mast" },
   },
+  air: { input: () => ({}), patch: { radar: "avoid" }, other: { radar: "fallback", watchedDays: 3 } },
+  scan: {
+    input: ({ siteId }) => ({ siteId, heardOn: "2026-07-01", rows: [{ centreMhz: 5500, levelDbm: -80 }] }),
+    patch: { note: "from the roof" },
+    other: { note: "from the yard" },
+  },
   network: { input: () => ({}), patch: { recorder: "each" }, other: { recorder: "brief" } },
   site: { input: () => ({ name: "Shed", latDeg: 43.02, lonDeg: -33, mountAglM: 5 }), patch: { mountAglM: 7.5 }, other: { mountAglM: 8 } },
   link: {

@@ -15,6 +15,7 @@ import {
   uniqueIndex,
   uuid,
 } from "drizzle-orm/pg-core";
+import type { OwnRule } from "../core/radio";
 import type { MountingPointFields, PolicyOver } from "../contract";
 import type { Stands } from "../core/link";
 import type { Permission } from "../core/radio";
@@ -64,6 +65,8 @@ export const job = pgTable("job", {
   waterSurface: text("water_surface").notNull().default("auto"),
   tideRangeM: doublePrecision("tide_range_m").notNull().default(0),
   waterRoughnessM: doublePrecision("water_roughness_m").notNull().default(0.05),
+  /** Rule rows of its own. */
+  ownRules: jsonb("own_rules").$type<OwnRule[]>().notNull().default([]),
   /** Rises whenever anything of the job changes: what was computed from it is then stale. */
   revision: integer().notNull().default(1),
   version: version(),

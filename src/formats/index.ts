@@ -25,3 +25,7 @@ export { type Written, writePlaces } from "./write-places";
 export { gpxText, kmlText, type Placed, tableRows } from "./xml-write";
 export { type Unpacked, unpackTo } from "./zip-read";
 export { openZip, type ZipWriter } from "./zip-write";
+export { type HeardNetwork, iwScanText, iwSurveyText, type SurveyedChannel } from "./scan/iw-write";
+export { readScan } from "./scan/read-scan";
+export { hashedName } from "./scan/rows";
+export { scanCsv } from "./scan/scan-csv";

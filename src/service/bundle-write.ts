@@ -10,7 +10,7 @@ import { photoBytes } from "../data/photos";
 import { told } from "../data/records";
 import { type Kept, storeOf } from "../data/stores";
 import { datasetsIn, TILE_CELLS, tilesOf } from "../data/terrain-store";
-import { geoTiffHead, openZip, tiffHeights, type ZipWriter } from "../formats";
+import { geoTiffHead, hashedName, openZip, tiffHeights, type ZipWriter } from "../formats";
 import { ALWAYS_THERE, FORMAT, VERSION, withoutMarks } from "./bundle-format";
 
 /* A job on its way out, file after file: nothing is held but the piece under way. */
@@ -90,6 +90,9 @@ async function* tiffOf(db: Db, d: Dataset, { tiles, frame }: Part): AsyncGenerat
 /** A record as it lies in a bundle: without what only this database knows. */
 const rowOf = (kind: string, row: Kept): Record<string, unknown> & { id: string } => {
   const { version: _v, id, ...values } = told(kind, row);
+  // Names of strangers' networks are nobody's but theirs.
+  if (kind === "scan")
+    return { id, ...values, rows: (values.rows as { name: string }[]).map((r) => ({ ...r, name: hashedName(r.name) })) };
   return { id, ...values };
 };
 

@@ -1,15 +1,28 @@
 import { LRUCache } from "lru-cache";
-import { type Brief, type HubFields, type LinkVerdict, loadInputOf, type NetworkFields } from "../contract";
+import {
+  type AirTold,
+  airToldOf,
+  airVerdictOf,
+  type Brief,
+  type HubFields,
+  type LinkVerdict,
+  loadInputOf,
+  type NetworkFields,
+  passesOf,
+} from "../contract";
+import { judgeAir } from "../core/air";
 import { worseVerdict } from "../core/link";
 import { judgePlace, type Load, loadOf } from "../core/load";
 import type { Db } from "../data/client";
 import { getJob, linksOf, sitesOf } from "../data/jobs";
 import { listRecords } from "../data/records";
+import { tellVerdicts } from "../data/verdict-store";
+import { airOf } from "./air";
 import { jobDto } from "./dto";
 
 /*
- * What no link knows of itself: whether the air that it shares and the way to it are enough for all that passes. A link whose own
- * air is over is short; one behind a place that is over is not clear.
+ * What no link knows of itself: what others' radios make of its channel, and whether the air that it shares and the way to it are
+ * enough for all that passes. A link whose own air is over is short; one behind a place that is over is not clear.
  */
 
 type Chain = NonNullable<LinkVerdict["chain"]>;
@@ -32,13 +45,54 @@ const worstByLink = (load: Load): ReadonlyMap<string, Chain> => {
   return found;
 };
 
-const known = new LRUCache<string, { readonly key: string; readonly of: ReadonlyMap<string, Chain> }>({ max: 500 });
+interface Shared {
+  readonly chains: ReadonlyMap<string, Chain>;
+  readonly air: ReadonlyMap<string, AirTold>;
+}
+
+const known = new LRUCache<string, { readonly key: string; readonly of: Promise<Shared> }>({ max: 500 });
+
+const sharedOf = async (db: Db, jobId: string, verdicts: readonly LinkVerdict[]): Promise<Shared> => {
+  const [job, sites, links, briefs, networks, hubs] = await Promise.all([
+    getJob(db, jobId),
+    sitesOf(db, jobId),
+    linksOf(db, jobId),
+    listRecords(db, jobId, "brief"),
+    listRecords(db, jobId, "network"),
+    listRecords(db, jobId, "hub"),
+  ]);
+  const inputWith = (all: readonly LinkVerdict[]) =>
+    loadInputOf(
+      { job: jobDto(job), sites, links },
+      briefs[0] as unknown as Brief,
+      networks[0] as unknown as NetworkFields,
+      hubs as unknown as (HubFields & { id: string; siteId: string })[],
+      all,
+    );
+  const alone = inputWith(verdicts);
+  if (alone === null) return { chains: new Map(), air: new Map() };
+  // What is asked of the links is what they send; what the air leaves of them is what the network has.
+  const { built, read } = await airOf(db, jobId, verdicts, passesOf(loadOf(alone)), () => {
+    known.delete(jobId);
+    void tellVerdicts(db, jobId);
+  });
+  const air = airToldOf(read, built, judgeAir(built.job));
+  const beside = inputWith(verdicts.map((v) => ({ ...v, inAir: air.get(v.linkId) ?? null })));
+  return { chains: beside === null ? new Map() : worstByLink(loadOf(beside)), air };
+};
+
+/** A verdict with what is found besides: the worse is shown, and told by its own trouble where that is the worst. */
+const withFound = (v: LinkVerdict, found: { readonly verdict: LinkVerdict["verdict"]; readonly code: string } | null): LinkVerdict => {
+  if (found === null) return v;
+  const verdict = worseVerdict(v.verdict, found.verdict);
+  return { ...v, verdict, trouble: v.verdict === "clear" || v.trouble === null || (verdict !== v.verdict && v.verdict !== "unknown") ? found.code : v.trouble };
+};
 
 /**
- * Verdicts of one job with what its network makes of them.
+ * Verdicts of one job with what its air and its network make of them.
  * @param stands changes with every edit of the job and every verdict that is worked out: until then what was found stands.
  */
-export const withChains = async (
+export const withShared = async (
   db: Db,
   jobId: string,
   verdicts: readonly LinkVerdict[],
@@ -47,28 +101,16 @@ export const withChains = async (
   if (verdicts.length === 0) return verdicts;
   let kept = known.get(jobId);
   if (kept?.key !== stands) {
-    const [job, sites, links, briefs, networks, hubs] = await Promise.all([
-      getJob(db, jobId),
-      sitesOf(db, jobId),
-      linksOf(db, jobId),
-      listRecords(db, jobId, "brief"),
-      listRecords(db, jobId, "network"),
-      listRecords(db, jobId, "hub"),
-    ]);
-    const input = loadInputOf(
-      { job: jobDto(job), sites, links },
-      briefs[0] as unknown as Brief,
-      networks[0] as unknown as NetworkFields,
-      hubs as unknown as (HubFields & { id: string; siteId: string })[],
-      verdicts,
-    );
-    kept = { key: stands, of: input === null ? new Map() : worstByLink(loadOf(input)) };
+    // Whoever asks meanwhile waits for the same.
+    const of = sharedOf(db, jobId, verdicts);
+    kept = { key: stands, of };
     known.set(jobId, kept);
+    of.catch(() => known.delete(jobId));
   }
+  const { chains, air } = await kept.of;
   return verdicts.map((v) => {
-    const chain = kept.of.get(v.linkId) ?? null;
-    if (chain === null) return v;
-    const verdict = worseVerdict(v.verdict, chain.verdict);
-    return { ...v, chain, verdict, trouble: v.verdict === "clear" || v.trouble === null ? chain.code : v.trouble };
+    const inAir = air.get(v.linkId) ?? null;
+    const chain = chains.get(v.linkId) ?? null;
+    return { ...withFound(withFound(v, inAir === null ? null : airVerdictOf(inAir)), chain), inAir, chain };
   });
 };

@@ -1,4 +1,5 @@
 import { isProblem, type LinkVerdict, planOf } from "../contract";
+import { airPathOf } from "../core/air";
 import { bearingsBetween } from "../core/geo";
 import {
   decidingDraws,
@@ -17,7 +18,7 @@ import { getLink, type JobRow, type LinkWithDesign, type SiteRow } from "../data
 import { askFor, keepJudgement, type Stale, tellVerdicts, type VerdictRow, verdictRows } from "../data/verdict-store";
 import { hardwareDto, jobDto, linkDto } from "./dto";
 import { profileOf } from "./profile";
-import { withChains } from "./shared-verdicts";
+import { withShared } from "./shared-verdicts";
 
 /*
  * Verdicts of links, kept in the database. Its triggers say which of them a change has made stale; workers work those out,
@@ -39,11 +40,13 @@ type Judgement = Pick<
   | "farBearingDeg"
   | "carries"
   | "widths"
+  | "air"
 >;
 type Judged = Omit<Judgement, "gear" | "pathM" | "nearBearingDeg" | "farBearingDeg">;
 
 const judge = (plan: LinkPlan, profile: PathProfile): Judged => {
   const path = preparePath(plan, profile);
+  const state = pathStateOf(plan, path, false);
   const result = evaluatePrepared(plan, path);
   const { worst } = result.clearance;
   const { toFar, toNear, kept } = result.service;
@@ -68,7 +71,8 @@ const judge = (plan: LinkPlan, profile: PathProfile): Judged => {
     trouble: first === undefined || first.verdict === "clear" ? null : first.code,
     levelDbm: toFar === null || toNear === null ? null : Math.min(toFar.levelDbm, toNear.levelDbm),
     carries: carriedOf(plan, result.service),
-    widths: carriedOnWidths(plan, pathStateOf(plan, path, false)),
+    widths: carriedOnWidths(plan, state),
+    air: airPathOf(plan, state, result.service),
   };
 };
 
@@ -81,6 +85,7 @@ const unjudged = (trouble: string): Judged => ({
   levelDbm: null,
   carries: null,
   widths: [],
+  air: null,
 });
 
 /** One link judged alone: whatever is wrong with it is its own fault and hides no other. */
@@ -122,7 +127,7 @@ export const judgeLinks = async (db: Db, links: readonly Stale[], program: strin
   for (const jobId of jobs) await tellVerdicts(db, jobId);
 };
 
-const NOT_CARRIED = { carries: null, widths: [] };
+const NOT_CARRIED = { carries: null, widths: [], air: null };
 const NOT_YET = { ...unjudged("working"), gear: "" };
 
 const verdictOfRow = (r: VerdictRow): LinkVerdict => {
@@ -140,6 +145,7 @@ const verdictOfRow = (r: VerdictRow): LinkVerdict => {
     changedAt: new Date(r.changed_at).toISOString(),
     fresh: r.have === r.want,
     chain: null,
+    inAir: null,
     alone: kept?.verdict ?? "unknown",
     ...(kept ?? { ...NOT_YET, pathM: straight!.distanceM, nearBearingDeg: straight!.nearDeg, farBearingDeg: straight!.farDeg }),
   };
@@ -162,8 +168,11 @@ export const keptVerdicts = async (db: Db, jobIds: readonly string[]): Promise<R
   return whole;
 };
 
+/** What is kept of one job's verdicts, each by itself. */
+export const verdictsOfKept = async (db: Db, jobId: string): Promise<readonly LinkVerdict[]> => (await verdictRows(db, [jobId])).map(verdictOfRow);
+
 const chained = (db: Db, jobId: string, rows: readonly VerdictRow[]): Promise<readonly LinkVerdict[]> =>
-  withChains(db, jobId, rows.map(verdictOfRow), `${rows[0]?.revision}|${rows.map((r) => r.have).join()}`);
+  withShared(db, jobId, rows.map(verdictOfRow), `${rows[0]?.revision}|${rows.map((r) => r.have).join()}`);
 
 /** Verdicts of all links of a job, the stale ones worked out here and kept: for whoever has no worker beside it. */
 export const verdictsOf = async (db: Db, job: JobRow): Promise<readonly LinkVerdict[]> => {

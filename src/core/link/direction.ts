@@ -106,6 +106,7 @@ export const askerOf = (plan: LinkPlan, end: EndPlan): Asker => ({
   powerControl: end.radio.automaticPowerControl ?? true,
   mesh: end.radio.roles.includes("mesh node") && end.use === "hub",
   permissions: plan.permissions,
+  ownRules: plan.policy.ownRules,
   day: plan.day,
 });
 

@@ -6,6 +6,7 @@ import type {
   Domain,
   Exposure,
   LinkUse,
+  OwnRule,
   PairingFault,
   Permission,
   Radio,
@@ -97,6 +98,8 @@ export interface LinkPolicy {
   /** Margin a modulation must hold over its sensitivity. */
   readonly marginDb: number;
   readonly domain: Domain;
+  /** The job's own rule rows; left out: none. */
+  readonly ownRules?: readonly OwnRule[] | undefined;
   readonly climateZone: "temperate" | "tropical";
   /** Leaf state of the plan: trees in leaf on the day that counts. */
   readonly leaf: LeafState;

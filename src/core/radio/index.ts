@@ -47,5 +47,5 @@ export {
   type RegulationResult,
   regulate,
 } from "./regulation";
-export { type Domain, type LinkUse, type RuleRow, rowsOfDomain, ruleRows } from "./rule-rows";
+export { type Domain, type LinkUse, type OwnRule, type RuleRow, rowsInForce, rowsOfDomain, ruleRows } from "./rule-rows";
 export { ceilingDbm, USUAL_TARGET_DBM } from "./window";

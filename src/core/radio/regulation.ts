@@ -3,7 +3,7 @@
  * EIRP, gain-dependent EIRP and density limits holds.
  */
 import { type Permission, permissionState } from "./permission";
-import { type Domain, type EirpByGain, type LimitByBandwidth, type LinkUse, type RuleRow, rowsOfDomain } from "./rule-rows";
+import { type Domain, type EirpByGain, type LimitByBandwidth, type LinkUse, type OwnRule, type RuleRow, rowsInForce } from "./rule-rows";
 
 export type CutBy =
   | "conducted limit"
@@ -50,6 +50,8 @@ export interface Asker {
   readonly powerControl: boolean;
   readonly mesh: boolean;
   readonly permissions: readonly Permission[];
+  /** The job's own rule rows; left out: none. */
+  readonly ownRules?: readonly OwnRule[] | undefined;
   /** The day that counts, year-month-day. */
   readonly day: string;
 }
@@ -218,7 +220,7 @@ const waitOf = (rule: RuleRow, lowMhz: number, highMhz: number): number => {
 export const regulate = (domain: Domain, centreMhz: number, widthMhz: number, asker: Asker, feederLossDb = 0): RegulationResult => {
   const lowMhz = centreMhz - widthMhz / 2;
   const highMhz = centreMhz + widthMhz / 2;
-  const touching = rowsOfDomain[domain].filter((r) => r.lowMhz < highMhz && r.highMhz > lowMhz);
+  const touching = rowsInForce(domain, asker.ownRules).filter((r) => r.lowMhz < highMhz && r.highMhz > lowMhz);
   const outdoor = touching.filter((r) => r.fixedOutdoorPermitted);
   const cuts = edgesWithin(touching, lowMhz, highMhz);
   const parts: { chosen: Choice; more: Choice | null }[] = [];

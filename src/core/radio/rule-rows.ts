@@ -74,8 +74,21 @@ export interface RuleRow {
 /** The shipped file is read through the schema of `formats/rules.ts` by a test: an unknown form is a fault of the file. */
 export const ruleRows: readonly RuleRow[] = rules.rows as unknown as readonly RuleRow[];
 
+/** A job's own row: beside the shipped ones, or in the place of one of them in that job alone. */
+export interface OwnRule extends RuleRow {
+  readonly replaces: string | null;
+}
+
 export const rowsOfDomain: Readonly<Record<Domain, readonly RuleRow[]>> = {
   cautious: ruleRows.filter((r) => r.domain === "cautious"),
   "FCC-like": ruleRows.filter((r) => r.domain === "FCC-like"),
   "ETSI-like": ruleRows.filter((r) => r.domain === "ETSI-like"),
+};
+
+/** The rows in force: the shipped ones of a domain, with a job's own of it. */
+export const rowsInForce = (domain: Domain, own: readonly OwnRule[] = []): readonly RuleRow[] => {
+  const mine = own.filter((r) => r.domain === domain);
+  if (mine.length === 0) return rowsOfDomain[domain];
+  const gone = new Set(mine.flatMap((r) => (r.replaces === null ? [] : [r.replaces])));
+  return [...rowsOfDomain[domain].filter((r) => !gone.has(r.id)), ...mine];
 };

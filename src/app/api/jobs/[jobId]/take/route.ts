@@ -5,14 +5,15 @@ import { takeSchema } from "@/contract";
 import { asOneStep } from "@/data/actor";
 import { edit } from "@/data/records";
 
-/** Changes several designs of a job as one step, all of them or none; each as it stands at a version. */
+/** Changes several designs and hubs of a job as one step, all of them or none; each as it stands at a version. */
 export const POST = (request: Request, { params }: { params: Promise<{ jobId: string }> }): Promise<Response> =>
   handleJob(request, "write", params, async (job) => {
-    const { designs } = await parseBody(request, takeSchema);
+    const { designs, hubs } = await parseBody(request, takeSchema);
     return edit(db(), job.id, (door) =>
       asOneStep(async () => {
         const rows = [];
         for (const { id, version, fields } of designs) rows.push(await door.patch("design", id, version, fields as never));
+        for (const { id, version, fields } of hubs) rows.push(await door.patch("hub", id, version, fields as never));
         return rows;
       }),
     );

@@ -1,0 +1,12 @@
+export { airPathOf } from "./air-path";
+export { type AssignQuestion, type Assignment, assign } from "./assign";
+export { type Contribution } from "./effects";
+export { type AirJob, type AirLink, type AirUnit, type Heard, type OtherRadio, unitMaker } from "./job";
+export { type AirTrouble, judgeAir, type JudgedAir, type LinkAir, type WayAir } from "./judge";
+export { type AirPath, planOnChannel } from "./link-rates";
+export { type Channel, commonMhz, overlapDb } from "./mask";
+export { compareScores, type Score } from "./objective";
+export { centresOf, type ChannelOption, optionsOf, type RadarSchool, ruledChannel, type WidthSchool } from "./options";
+export { poisson90, radarCostOf, type RadarYear, radarYear } from "./radar";
+export { AirField, type AirRadio, type Between, type Coupling, ISOLATION_DOUBT_DB, ONE_MAST_M, sameMast, type Spot } from "./radios";
+export { gainFromAnywhere, heardBy, type Scan, type ScanRow, UNSAID_BUSY } from "./heard";

@@ -1,0 +1,1 @@
+ALTER TABLE "job" ADD COLUMN "own_rules" jsonb DEFAULT '[]'::jsonb NOT NULL;
