@@ -1,5 +1,20 @@
 /** Who may use whom. Inside the core each room uses only the rooms before it. */
-const ORDER = ["units", "infra", "geo", "terrain", "obstacles", "propagation", "antenna", "radio", "link", "rack", "hub", "load", "air", "solve"];
+const ORDER = [
+  "units",
+  "infra",
+  "geo",
+  "terrain",
+  "obstacles",
+  "propagation",
+  "antenna",
+  "radio",
+  "link",
+  "rack",
+  "hub",
+  "load",
+  "air",
+  "solve",
+];
 
 const coreRules = ORDER.map((room, i) => ({
   name: `core-${room}-order`,

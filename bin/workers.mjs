@@ -3,7 +3,9 @@
 import { build } from "esbuild";
 
 await build({
-  entryPoints: ["relief", "doubt", "view", "solve", "relay", "rack", "hub", "offline"].map((name) => `src/workers/${name}.worker.ts`),
+  entryPoints: ["relief", "doubt", "view", "solve", "relay", "rack", "hub", "air", "offline"].map(
+    (name) => `src/workers/${name}.worker.ts`,
+  ),
   outdir: "public/workers",
   bundle: true,
   minify: true,

@@ -5,7 +5,14 @@ import { type HeardNetwork, iwScanText, iwSurveyText, readScan } from "../src/fo
 
 export const SCANNED_ON = "2026-11-24";
 
-const network = (n: number, name: string, mhz: number, widthMhz: HeardNetwork["widthMhz"], levelDbm: number, busyShare: number | null): HeardNetwork => ({
+const network = (
+  n: number,
+  name: string,
+  mhz: number,
+  widthMhz: HeardNetwork["widthMhz"],
+  levelDbm: number,
+  busyShare: number | null,
+): HeardNetwork => ({
   // Addresses that nobody was given: locally administered.
   address: `02:00:5e:00:53:${n.toString(16).padStart(2, "0")}`,
   name,
@@ -63,7 +70,7 @@ export const demoAir = (siteId: (key: string) => string, aside: readonly string[
   airSchema.parse({
     aside,
     // Measured between the brackets of the tower when the old hub was looked at.
-    isolations: { [siteId("tower")]: 60 },
+    isolations: { [siteId("tower")]: 70 },
     others: [
       {
         id: "o1",
@@ -72,14 +79,22 @@ export const demoAir = (siteId: (key: string) => string, aside: readonly string[
         aglM: 8,
         centreMhz: 5590,
         widthMhz: 40,
-        eirpDbm: 30,
+        eirpDbm: 20,
         bearingDeg: 215,
         beamwidthDeg: 90,
         activity: 0.4,
       },
     ],
     detections: [
-      { id: "r1", on: "2026-11-20", at: "09:12", siteId: siteId("tower"), centreMhz: 5590, widthMhz: 40, note: "ship's radar off the mole" },
+      {
+        id: "r1",
+        on: "2026-11-20",
+        at: "09:12",
+        siteId: siteId("tower"),
+        centreMhz: 5590,
+        widthMhz: 40,
+        note: "ship's radar off the mole",
+      },
       { id: "r2", on: "2026-11-20", at: "16:40", siteId: siteId("tower"), centreMhz: 5590, widthMhz: 40, note: "the same, leaving" },
     ],
     watchedDays: 45,

@@ -159,7 +159,14 @@ export const seedDemo = async (db: Db, demo: DemoJob): Promise<JobRow> => {
   await edit(db, made.id, (door) =>
     door.patch("network", made.id, 0, { ports: { [siteIds.get("exchange")!]: { switchMbps: SLOW_SWITCH_MBPS, injectorMbps: null } } }),
   );
-  await edit(db, made.id, (door) => door.patch("air", made.id, 0, demoAir((key) => siteIds.get(key)!, aside)));
+  await edit(db, made.id, (door) =>
+    door.patch(
+      "air",
+      made.id,
+      0,
+      demoAir((key) => siteIds.get(key)!, aside),
+    ),
+  );
   for (const scan of demoScans((key) => siteIds.get(key)!)) await edit(db, made.id, (door) => door.create("scan", scan));
   return getJob(db, made.id);
 };

@@ -44,6 +44,8 @@ export interface AirRead {
   readonly losses: AirLosses;
   /** What passes each link from the load, Mbps to far and to near; a link that is not in it carries nothing in the tree. */
   readonly passes: ReadonlyMap<string, readonly [number, number]>;
+  /** Links that voice or control passes. */
+  readonly urgent: ReadonlySet<string>;
 }
 
 /** Units that have one channel, each with its links: sectors of hubs, ends set alike, and links by themselves. */
@@ -124,8 +126,13 @@ const radioOf = (
   };
 };
 
+/** Gain times the square of the beam: a plain antenna of such a beam. */
+const BEAM_AREA_DEG2 = 30_000;
+
 const otherOf = (o: OtherRadioFields, site: SiteDto, at: Spot): AirRadio => {
   const whole = o.bearingDeg === null || o.beamwidthDeg >= 360;
+  // What it radiates is known, its antenna by the width of its beam: what is left is sent into it.
+  const gainDbi = whole ? 2 : Math.max(2, 10 * Math.log10(BEAM_AREA_DEG2 / (o.beamwidthDeg * o.beamwidthDeg)));
   return {
     id: `other:${o.id}`,
     unitId: `other:${o.id}`,
@@ -133,13 +140,16 @@ const otherOf = (o: OtherRadioFields, site: SiteDto, at: Spot): AirRadio => {
     name: o.name,
     at,
     axis: whole ? null : { azimuthDeg: o.bearingDeg!, tiltDeg: 0 },
-    gainDbi: 0,
+    gainDbi,
     pattern: whole
       ? null
-      : patternOf({ form: "panel", gainDbi: 10, azimuthBeamwidthDeg: o.beamwidthDeg, elevationBeamwidthDeg: o.beamwidthDeg }, o.centreMhz / 1000),
+      : patternOf(
+          { form: "panel", gainDbi, azimuthBeamwidthDeg: o.beamwidthDeg, elevationBeamwidthDeg: o.beamwidthDeg },
+          o.centreMhz / 1000,
+        ),
     polarisation: polarisationFromSheet(""),
     chains: 1,
-    powerDbm: o.eirpDbm,
+    powerDbm: o.eirpDbm - gainDbi,
     lossDb: o.wallDb,
     access: "contention",
     standard: "wifi",
@@ -224,6 +234,7 @@ export const airJobOf = (read: AirRead): AirBuilt => {
           path,
           nearRadioId: both[0].id,
           farRadioId: both[1].id,
+          urgent: read.urgent.has(l.id),
           passes:
             passes !== undefined
               ? { toFarMbps: passes[0], toNearMbps: passes[1] }
@@ -278,4 +289,3 @@ export const airJobOf = (read: AirRead): AirBuilt => {
     if (scans.some((s) => s.siteId === siteId)) heard.set(id, heardBy(radios.get(id)!, linkIds[0]!, scans));
   return { job: { field, units, others, heard, always: read.air.always }, left, aside, endOf, ways: [...ways.values()] };
 };
-

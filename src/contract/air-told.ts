@@ -69,7 +69,12 @@ export const airToldOf = (read: AirRead, built: AirBuilt, judged: JudgedAir): Re
       riseDb: [air.ways[0].riseDb, air.ways[1].riseDb],
       hitShare: [air.ways[0].hitShare, air.ways[1].hitShare],
       worstEnd: way === 0 ? "far" : "near",
-      loudest: loudest === null ? null : loudest.unitId === null ? nameOfUnit(built, `heard:${loudest.heard!.id}`) : nameOfUnit(built, loudest.unitId),
+      loudest:
+        loudest === null
+          ? null
+          : loudest.unitId === null
+            ? nameOfUnit(built, `heard:${loudest.heard!.id}`)
+            : nameOfUnit(built, loudest.unitId),
       waits: air.waits,
       sharesWith: air.sharesWith.map((id) => nameOfUnit(built, id)),
       asked: air.asked,

@@ -37,7 +37,11 @@ export const otherRadioSchema = z.object({
 export const detectionSchema = z.object({
   id: z.string().min(1).max(40),
   on: z.iso.date("day of the detection must be a date"),
-  at: z.string().regex(/^\d\d:\d\d$/, "time must be hours and minutes").nullable().default(null),
+  at: z
+    .string()
+    .regex(/^\d\d:\d\d$/, "time must be hours and minutes")
+    .nullable()
+    .default(null),
   siteId: z.uuid().nullable().default(null),
   centreMhz: mhz("the channel"),
   widthMhz: width,
@@ -60,7 +64,10 @@ export const airSchema = z.object({
   isolations: z
     .record(
       z.uuid(),
-      z.number("the isolation must be a number").min(10, "the isolation must be 10 dB or more").max(140, "the isolation must be 140 dB or less"),
+      z
+        .number("the isolation must be a number")
+        .min(10, "the isolation must be 10 dB or more")
+        .max(140, "the isolation must be 140 dB or less"),
     )
     .refine(isFew, "too many sites")
     .default({}),
@@ -96,7 +103,11 @@ export const scanSchema = z.object({
   mountId: z.string().max(40).nullable().default(null),
   /** The radio of this link heard it, aimed; null: something in the hand. */
   linkId: z.uuid().nullable().default(null),
-  gainDbi: z.number("the gain must be a number").min(-10, "the gain must be -10 dBi or above").max(60, "the gain must be 60 dBi or less").default(2),
+  gainDbi: z
+    .number("the gain must be a number")
+    .min(-10, "the gain must be -10 dBi or above")
+    .max(60, "the gain must be 60 dBi or less")
+    .default(2),
   aglM: z.number("the height must be a number").min(0, "the height must be 0 m or above").max(500).nullable().default(null),
   /** It counts among those of its site. */
   counts: z.boolean().default(true),

@@ -142,6 +142,18 @@ export const passesOf = (load: Load): Map<string, readonly [number, number]> => 
   return out;
 };
 
+/** Links that voice or control passes: of a shared sector all of them. */
+export const urgentOf = (load: Load): Set<string> => {
+  const out = new Set<string>();
+  for (const { device, ways } of load.flows)
+    if (device.class === "rest")
+      for (const h of ways.flatMap((w) => w.hops)) {
+        const place = load.places[h.place]!;
+        if (place.kind === "air") for (const id of place.linkIds) out.add(id);
+      }
+  return out;
+};
+
 /** @returns null for a job without a site. */
 export const loadInputOf = (
   of: JobForLoad,

@@ -105,10 +105,13 @@ const filledRow = (raw: unknown): unknown => (raw !== null && typeof raw === "ob
 export const ownRuleSchema = z
   .preprocess(filledRow, ruleRowSchema.extend({ replaces: z.string().max(60).nullable().default(null) }))
   .refine((r) => r.highMhz > r.lowMhz, { path: ["highMhz"], message: "the upper edge must be above the lower" })
-  .refine((r) => r.conductedMaxDbm !== null || r.eirpMaxDbm !== null || r.eirpByGain !== null || r.psd !== null || !r.fixedOutdoorPermitted, {
-    path: ["eirpMaxDbm"],
-    message: "a row that permits needs a limit: conducted, EIRP, by gain or density",
-  }) satisfies z.ZodType<OwnRule>;
+  .refine(
+    (r) => r.conductedMaxDbm !== null || r.eirpMaxDbm !== null || r.eirpByGain !== null || r.psd !== null || !r.fixedOutdoorPermitted,
+    {
+      path: ["eirpMaxDbm"],
+      message: "a row that permits needs a limit: conducted, EIRP, by gain or density",
+    },
+  ) satisfies z.ZodType<OwnRule>;
 
 export const MOST_OWN_RULES = 100;
 

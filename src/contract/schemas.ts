@@ -305,10 +305,7 @@ export const keepDesignSchema = z.object({ name: words("the name", 40).default("
 const changed = z.object({ id: uuid, version: z.number("the version is missing").int().min(1), fields: z.looseObject({}) });
 export const takeSchema = z
   .object({
-    designs: z
-      .array(changed)
-      .max(500, "at most 500 designs at once")
-      .default([]),
+    designs: z.array(changed).max(500, "at most 500 designs at once").default([]),
     /** Hubs whose sectors are changed in the same step; what hangs on them follows. */
     hubs: z.array(changed).max(100, "at most 100 hubs at once").default([]),
   })

@@ -15,10 +15,9 @@ import {
   uniqueIndex,
   uuid,
 } from "drizzle-orm/pg-core";
-import type { OwnRule } from "../core/radio";
 import type { MountingPointFields, PolicyOver } from "../contract";
 import type { Stands } from "../core/link";
-import type { Permission } from "../core/radio";
+import type { OwnRule, Permission } from "../core/radio";
 import { bytea, geometry } from "./columns";
 
 export const id = () => uuid().primaryKey().default(sql`gen_random_uuid()`);

@@ -13,7 +13,10 @@ export {
 } from "./hardware";
 export { readHardwareCsv } from "./hardware-csv";
 export { mimeOf, withoutData } from "./photo-data";
-
+export { type HeardNetwork, iwScanText, iwSurveyText, type SurveyedChannel } from "./scan/iw-write";
+export { readScan } from "./scan/read-scan";
+export { hashedName } from "./scan/rows";
+export { scanCsv } from "./scan/scan-csv";
 export { cellMetres, gridFromTerrainFile, sigmaOfCell } from "./terrain/grid-of-file";
 export { isTerrainFile, lookAtTerrain, openTerrain } from "./terrain/open-terrain";
 export type { TerrainSource } from "./terrain/source";
@@ -25,7 +28,3 @@ export { type Written, writePlaces } from "./write-places";
 export { gpxText, kmlText, type Placed, tableRows } from "./xml-write";
 export { type Unpacked, unpackTo } from "./zip-read";
 export { openZip, type ZipWriter } from "./zip-write";
-export { type HeardNetwork, iwScanText, iwSurveyText, type SurveyedChannel } from "./scan/iw-write";
-export { readScan } from "./scan/read-scan";
-export { hashedName } from "./scan/rows";
-export { scanCsv } from "./scan/scan-csv";

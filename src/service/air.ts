@@ -13,7 +13,7 @@ import {
   type ScanFields,
 } from "../contract";
 import { inverse } from "../core/geo";
-import { LONGEST_LINK_M, type LinkPlan, pathStateOf, preparePath, SHORTEST_LINK_M } from "../core/link";
+import { type LinkPlan, LONGEST_LINK_M, pathStateOf, preparePath, SHORTEST_LINK_M } from "../core/link";
 import type { Db } from "../data/client";
 import { getJob, type JobRow, linksOf, type SiteRow, sitesOf } from "../data/jobs";
 import { groundStamp } from "../data/obstacles";
@@ -59,8 +59,12 @@ const excessBetween = async (db: Db, job: JobRow, plan: LinkPlan, a: End, b: End
   return Number.isFinite(excess) ? Math.min(MOST_EXCESS_DB, Math.max(0, excess)) : null;
 };
 
+/** What the load says of the links: what passes each, and over which voice or control goes. */
+export type AirLoad = Pick<AirRead, "passes" | "urgent">;
+export const NO_LOAD: AirLoad = { passes: new Map(), urgent: new Set() };
+
 /** Everything of a job that stands in the air, as records. */
-const readOf = async (db: Db, jobId: string, verdicts: readonly LinkVerdict[], passes: AirRead["passes"]) => {
+const readOf = async (db: Db, jobId: string, verdicts: readonly LinkVerdict[], load: AirLoad) => {
   const [row, sites, links, hubs, airs, scans, hardware] = await Promise.all([
     getJob(db, jobId),
     sitesOf(db, jobId),
@@ -78,7 +82,7 @@ const readOf = async (db: Db, jobId: string, verdicts: readonly LinkVerdict[], p
     air: airs[0] as unknown as AirFields,
     scans: scans as unknown as (ScanFields & { siteId: string })[],
     verdicts,
-    passes,
+    ...load,
   };
   return { row, sites: new Map(sites.map((s) => [s.id, s])), read };
 };
@@ -118,10 +122,10 @@ export const airOf = async (
   db: Db,
   jobId: string,
   verdicts: readonly LinkVerdict[],
-  passes: AirRead["passes"],
+  load: AirLoad,
   later: () => void = () => undefined,
 ): Promise<{ readonly built: AirBuilt; readonly read: AirRead }> => {
-  const { row, sites, read } = await readOf(db, jobId, verdicts, passes);
+  const { row, sites, read } = await readOf(db, jobId, verdicts, load);
   const stamp = await groundStamp(db, jobId);
   let entry = kept.get(jobId);
   if (entry?.stamp !== stamp) {
@@ -139,12 +143,10 @@ export const airOf = async (
   const missing = first.ways.filter(({ a, b }) => !known.has(lossKey(a, b)));
   if (missing.length === 0 || plan === null) return { built: first, read: { ...read, losses: plain(known) } };
   await fill(db, row, sites, plan, missing, known, MOST_AT_ONCE);
-  if (missing.length > MOST_AT_ONCE)
-    void fill(db, row, sites, plan, missing, known, Number.POSITIVE_INFINITY).then(later, () => undefined);
+  if (missing.length > MOST_AT_ONCE) void fill(db, row, sites, plan, missing, known, Number.POSITIVE_INFINITY).then(later, () => undefined);
   const whole = { ...read, losses: plain(known) };
   return { built: airJobOf(whole), read: whole };
 };
 
 /** Between other people's radios the way is looked at as at 5 GHz: higher bands lose more, so that it is the worse. */
 const LOOKED_AT_MHZ = 5500;
-

@@ -91,8 +91,7 @@ async function* tiffOf(db: Db, d: Dataset, { tiles, frame }: Part): AsyncGenerat
 const rowOf = (kind: string, row: Kept): Record<string, unknown> & { id: string } => {
   const { version: _v, id, ...values } = told(kind, row);
   // Names of strangers' networks are nobody's but theirs.
-  if (kind === "scan")
-    return { id, ...values, rows: (values.rows as { name: string }[]).map((r) => ({ ...r, name: hashedName(r.name) })) };
+  if (kind === "scan") return { id, ...values, rows: (values.rows as { name: string }[]).map((r) => ({ ...r, name: hashedName(r.name) })) };
   return { id, ...values };
 };
 

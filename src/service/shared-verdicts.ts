@@ -9,6 +9,7 @@ import {
   loadInputOf,
   type NetworkFields,
   passesOf,
+  urgentOf,
 } from "../contract";
 import { judgeAir } from "../core/air";
 import { worseVerdict } from "../core/link";
@@ -71,8 +72,9 @@ const sharedOf = async (db: Db, jobId: string, verdicts: readonly LinkVerdict[])
     );
   const alone = inputWith(verdicts);
   if (alone === null) return { chains: new Map(), air: new Map() };
+  const load = loadOf(alone);
   // What is asked of the links is what they send; what the air leaves of them is what the network has.
-  const { built, read } = await airOf(db, jobId, verdicts, passesOf(loadOf(alone)), () => {
+  const { built, read } = await airOf(db, jobId, verdicts, { passes: passesOf(load), urgent: urgentOf(load) }, () => {
     known.delete(jobId);
     void tellVerdicts(db, jobId);
   });
@@ -85,7 +87,11 @@ const sharedOf = async (db: Db, jobId: string, verdicts: readonly LinkVerdict[])
 const withFound = (v: LinkVerdict, found: { readonly verdict: LinkVerdict["verdict"]; readonly code: string } | null): LinkVerdict => {
   if (found === null) return v;
   const verdict = worseVerdict(v.verdict, found.verdict);
-  return { ...v, verdict, trouble: v.verdict === "clear" || v.trouble === null || (verdict !== v.verdict && v.verdict !== "unknown") ? found.code : v.trouble };
+  return {
+    ...v,
+    verdict,
+    trouble: v.verdict === "clear" || v.trouble === null || (verdict !== v.verdict && v.verdict !== "unknown") ? found.code : v.trouble,
+  };
 };
 
 /**

@@ -169,7 +169,8 @@ export const keptVerdicts = async (db: Db, jobIds: readonly string[]): Promise<R
 };
 
 /** What is kept of one job's verdicts, each by itself. */
-export const verdictsOfKept = async (db: Db, jobId: string): Promise<readonly LinkVerdict[]> => (await verdictRows(db, [jobId])).map(verdictOfRow);
+export const verdictsOfKept = async (db: Db, jobId: string): Promise<readonly LinkVerdict[]> =>
+  (await verdictRows(db, [jobId])).map(verdictOfRow);
 
 const chained = (db: Db, jobId: string, rows: readonly VerdictRow[]): Promise<readonly LinkVerdict[]> =>
   withShared(db, jobId, rows.map(verdictOfRow), `${rows[0]?.revision}|${rows.map((r) => r.have).join()}`);

@@ -1,3 +1,4 @@
+import type { AirJob, Assignment, Move, PackedField, RadarSchool, WidthSchool } from "@/core/air";
 import type { SectorMends, Shape, ShapeKind, ShapeQuestion, TriedRemote } from "@/core/hub";
 import type { LinkPlan, PathProfile, TrimList, Uncertainty } from "@/core/link";
 import type { RasterBody } from "@/core/obstacles";
@@ -169,4 +170,20 @@ export interface HubWorker {
   /** Every shape as soon as it is worked out; null for one that no unit of the catalogue makes. */
   readonly shapes: (request: ShapesRequest, onShape: (kind: ShapeKind, shape: Shape | null) => void) => Promise<void>;
   readonly mends: (request: MendsRequest) => SectorMends | null;
+}
+
+/** A job in the air as it travels, and how its channels are to be chosen. */
+export interface AssignRequest extends Omit<AirJob, "field"> {
+  readonly field: PackedField;
+  readonly widths: WidthSchool;
+  readonly radar: RadarSchool;
+  /** The search ends with what it has after so long. */
+  readonly budgetMs: number;
+}
+
+export interface AirWorker {
+  /** @param told part of the time that is spent. */
+  readonly assign: (request: AssignRequest, told: (share: number) => void) => Promise<Assignment>;
+  /** One unit on each of its channels, all others as they are. */
+  readonly moves: (request: AssignRequest, unitId: string) => readonly Move[];
 }

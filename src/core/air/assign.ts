@@ -4,8 +4,8 @@
  * best of seeded starts mended one unit at a time. It is exact only when the bound has closed.
  */
 import { seededRandom } from "../units";
-import { type AirJob, type AirUnit, unitMaker } from "./job";
 import { Closing, costOf } from "./close";
+import { type AirJob, type AirUnit, unitMaker } from "./job";
 import type { Channel } from "./mask";
 import { compareScores, type Score, SPARE_MOST } from "./objective";
 import { type ChannelOption, optionsOf, type RadarSchool, type WidthSchool } from "./options";
@@ -43,11 +43,12 @@ interface Search {
   readonly options: readonly (readonly ChannelOption[])[];
 }
 
-const IDEAL: Score = { short: 0, lackTenths: 0, spareQuarters: SPARE_MOST, radar: 0, changes: 0 };
+const IDEAL: Score = { short: 0, lackTenths: 0, meets: 0, spareQuarters: SPARE_MOST, radar: 0, changes: 0 };
 
 const plus = (s: Score, u: UnitScore, o: ChannelOption): Score => ({
   short: s.short + u.short,
   lackTenths: s.lackTenths + u.lackTenths,
+  meets: s.meets + u.meets,
   spareQuarters: Math.min(s.spareQuarters, u.spareQuarters),
   radar: s.radar + (o.radar ? 1 : 0),
   changes: s.changes + (o.today ? 0 : 1),
@@ -103,6 +104,9 @@ const built = (search: Search, order: readonly number[]): Int32Array => {
   return choices;
 };
 
+const compareUnits = (a: UnitScore, b: UnitScore): number =>
+  a.short - b.short || a.lackTenths - b.lackTenths || a.meets - b.meets || b.spareQuarters - a.spareQuarters;
+
 /**
  * The best that a part of an assignment can come to. Each open unit is scored on every option beside those that are set; its best is
  * taken by what it lacks first and then by radar and changes among those with as much spare as any whole can have.
@@ -123,9 +127,7 @@ const boundOf = (search: Search, choices: Int32Array, scores: readonly (readonly
   const least = new Map<number, UnitScore>();
   for (const u of open) {
     let best: UnitScore | null = null;
-    for (const x of scores[u]!)
-      if (best === null || x.short < best.short || (x.short === best.short && x.lackTenths < best.lackTenths)) best = { ...x };
-      else if (x.short === best.short && x.lackTenths === best.lackTenths && x.spareQuarters > best.spareQuarters) best = { ...x };
+    for (const x of scores[u]!) if (best === null || compareUnits(x, best) < 0) best = x;
     least.set(u, best!);
     spare = Math.min(spare, best!.spareQuarters);
   }
@@ -133,12 +135,19 @@ const boundOf = (search: Search, choices: Int32Array, scores: readonly (readonly
     const want = least.get(u)!;
     let [radar, changes] = [Number.POSITIVE_INFINITY, Number.POSITIVE_INFINITY];
     scores[u]!.forEach((x, o) => {
-      if (x.short !== want.short || x.lackTenths !== want.lackTenths || x.spareQuarters < spare) return;
+      if (x.short !== want.short || x.lackTenths !== want.lackTenths || x.meets !== want.meets || x.spareQuarters < spare) return;
       const opt = options[u]![o]!;
       const [r, c] = [opt.radar ? 1 : 0, opt.today ? 0 : 1];
       if (r < radar || (r === radar && c < changes)) [radar, changes] = [r, c];
     });
-    s = { short: s.short + want.short, lackTenths: s.lackTenths + want.lackTenths, spareQuarters: spare, radar: s.radar + radar, changes: s.changes + changes };
+    s = {
+      short: s.short + want.short,
+      lackTenths: s.lackTenths + want.lackTenths,
+      meets: s.meets + want.meets,
+      spareQuarters: spare,
+      radar: s.radar + radar,
+      changes: s.changes + changes,
+    };
   }
   return { ...s, spareQuarters: spare };
 };
@@ -191,7 +200,9 @@ const closed = (search: Search, start: Start, goOn: () => boolean): Closed => {
       const set = choices.slice();
       set[at] = o;
       const moved = scores.map((list, v) =>
-        set[v]! >= 0 ? (list as UnitScore[]) : list.map((x, p) => (table.effects(v, p, at, o) === null ? x : table.score(v, p, set))),
+        set[v]! >= 0
+          ? (list as UnitScore[])
+          : list.map((x, p) => (table.effects(v, p, at, o) === null && !table.meets(v, p, at, o) ? x : table.score(v, p, set))),
       );
       const bound = boundOf(search, set, moved);
       if (compareScores(bound, best.score) < 0) next.push({ o, bound, scores: moved, choices: set });
@@ -213,7 +224,7 @@ const closed = (search: Search, start: Start, goOn: () => boolean): Closed => {
   return { ...best, bound, exact: compareScores(bound, best.score) >= 0, looked };
 };
 
-/** A spare of once the need: nobody is short. */
+/** A spare of once the need: nobody is short. Nor may two channels of one mast overlap here. */
 const ONCE = 4;
 
 const closedWithoutShort = (search: Search, start: Start, goOn: () => boolean): Closed | null => {
@@ -224,11 +235,11 @@ const closedWithoutShort = (search: Search, start: Start, goOn: () => boolean): 
     return { choices, score, bound: bound ?? score, exact: bound === null, looked: closing.looked };
   };
   let best = start.choices;
-  let have = start.score.short === 0 ? start.score.spareQuarters : 0;
+  let have = start.score.short === 0 && start.score.meets === 0 ? start.score.spareQuarters : 0;
   let top = closing.most;
   if (have < ONCE) {
     const some = closing.find(ONCE);
-    // Somebody must be short: that is searched for otherwise.
+    // Somebody must be short, or overlap on a mast: that is searched for otherwise.
     if (some === null && !closing.stopped) return null;
     if (some === null) return done(best, { ...IDEAL, spareQuarters: top });
     best = some;
@@ -277,6 +288,8 @@ const within = (search: Search, units: readonly number[]): Search => {
     table: {
       score: (u: number, o: number, choices: ArrayLike<number>) => table.score(units[u]!, o, widen(choices)),
       effects: (u: number, o: number, v: number, p: number) => table.effects(units[u]!, o, units[v]!, p),
+      meets: (u: number, o: number, v: number, p: number) => table.meets(units[u]!, o, units[v]!, p),
+      together: (u: number, v: number) => table.together(units[u]!, units[v]!),
     } as PairTable,
   };
 };
@@ -290,10 +303,9 @@ export const assign = (q: AssignQuestion): Assignment => {
   const options = units.map((u) => optionsOf(u, on, q.widths, q.radar));
   const table = new PairTable(job, options, (u, o) => on(units[u]!, o.channel));
   const search: Search = { table, options };
-  const todayOn = options.map((list, u) => (list.some((o) => o.today) ? list : [todayOption(units[u]!, list)]));
-  const todayTable = new PairTable(job, todayOn, (u, o) => on(units[u]!, o.channel));
+  const todayOn = options.map((list, u) => (list.some((o) => o.today) ? list : [...list, todayOption(units[u]!, list)]));
   const today = scoreOfChoices(
-    { table: todayTable, options: todayOn },
+    { table: new PairTable(job, todayOn, (u, o) => on(units[u]!, o.channel)), options: todayOn },
     Int32Array.from(todayOn, (list) => list.findIndex((o) => o.today)),
   );
   const choices = new Int32Array(units.length).fill(-1);
@@ -326,6 +338,7 @@ export const assign = (q: AssignQuestion): Assignment => {
     bound = {
       short: bound.short + found.bound.short,
       lackTenths: bound.lackTenths + found.bound.lackTenths,
+      meets: bound.meets + found.bound.meets,
       spareQuarters: Math.min(bound.spareQuarters, found.bound.spareQuarters),
       radar: bound.radar + found.bound.radar,
       changes: bound.changes + found.bound.changes,

@@ -1,7 +1,7 @@
 /*
  * The exact search where no link has to be short: first the most spare that the worst link can have, proven by showing that one step
  * more is not to be had, then with that spare the fewest units under radar duty and the fewest changes. Options that cannot stand
- * beside one that is set are struck out at once; what several together do is counted as soon as they are set.
+ * beside one that is set, or would overlap it on a mast, are struck out at once; what several together do is counted as soon as they are set.
  */
 import { SPARE_MOST } from "./objective";
 import type { ChannelOption } from "./options";
@@ -13,6 +13,59 @@ const ASK_EVERY = 32;
 
 export const costOf = (o: ChannelOption): number => (o.radar ? RADAR_COST : 0) + (o.today ? 0 : 1);
 
+/** A channel that a unit may be given, as a stretch. */
+interface Span {
+  readonly u: number;
+  readonly o: number;
+  readonly lowMhz: number;
+  readonly highMhz: number;
+}
+
+/** Units of which any two overlap on a mast if their channels do; spans without radar duty, and those of today, by their upper edge. */
+interface Mast {
+  readonly units: readonly number[];
+  readonly free: readonly Span[];
+  readonly stay: readonly Span[];
+}
+
+/** How many spans at most lie side by side: taken by their upper edges (of one length or not, none more can). */
+const sideBySide = (spans: readonly Span[], given: readonly Uint8Array[], choices: Int32Array): number => {
+  let count = 0;
+  let end = Number.NEGATIVE_INFINITY;
+  for (const s of spans)
+    if (s.lowMhz >= end - 1e-9 && choices[s.u]! < 0 && given[s.u]![s.o] === 1) {
+      count += 1;
+      end = s.highMhz;
+    }
+  return count;
+};
+
+/** Units shared out over masts, each in one of them. */
+const mastsOf = (table: Pick<PairTable, "together">, options: readonly (readonly ChannelOption[])[]): Mast[] => {
+  const left = new Set(options.keys());
+  const out: Mast[] = [];
+  const span = (u: number, o: number, c: ChannelOption["channel"]): Span => ({
+    u,
+    o,
+    lowMhz: c.centreMhz - c.widthMhz / 2,
+    highMhz: c.centreMhz + c.widthMhz / 2,
+  });
+  while (left.size > 0) {
+    const list = [...left];
+    const first = list.reduce((a, b) => {
+      const count = (u: number): number => list.filter((v) => table.together(u, v)).length;
+      return count(b) > count(a) ? b : a;
+    });
+    const units = [first];
+    for (const v of list) if (v !== first && units.every((u) => table.together(u, v))) units.push(v);
+    for (const u of units) left.delete(u);
+    const spans = (of: (o: ChannelOption) => boolean): Span[] =>
+      units.flatMap((u) => options[u]!.flatMap((o, k) => (of(o) ? [span(u, k, o.channel)] : []))).sort((a, b) => a.highMhz - b.highMhz);
+    out.push({ units, free: spans((o) => !o.radar), stay: spans((o) => o.today) });
+  }
+  return out;
+};
+
 export class Closing {
   looked = 0;
   stopped = false;
@@ -21,18 +74,20 @@ export class Closing {
   private readonly costs: Int32Array[];
   /** By unit, option, other unit, its option: spare of the first beside the second alone; 255 for not looked at. */
   private readonly beside: Uint8Array[][][];
+  private readonly masts: readonly Mast[];
   /** How often a unit was where it failed: those are set first. */
   private readonly failed: Float64Array;
 
   constructor(
-    private readonly table: Pick<PairTable, "score" | "effects">,
-    private readonly options: readonly (readonly ChannelOption[])[],
+    private readonly table: Pick<PairTable, "score" | "effects" | "meets" | "together">,
+    options: readonly (readonly ChannelOption[])[],
     private readonly goOn: () => boolean,
   ) {
     this.n = options.length;
     const none = new Int32Array(this.n).fill(-1);
     this.alone = options.map((list, u) => Uint8Array.from(list, (_, o) => table.score(u, o, none).spareQuarters));
     this.costs = options.map((list) => Int32Array.from(list, costOf));
+    this.masts = mastsOf(table, options);
     this.failed = new Float64Array(this.n).fill(1);
     this.beside = options.map((list) => list.map(() => options.map((other) => new Uint8Array(other.length).fill(255))));
   }
@@ -132,7 +187,7 @@ export class Closing {
   /** Options that can still come below a cost with every other open unit on its cheapest; null: none of some unit's can. */
   private afforded(given: readonly Uint8Array[], choices: Int32Array, spent: number, limit: number): Uint8Array[] | null {
     const cheapest = new Float64Array(this.n);
-    let least = spent;
+    let least = 0;
     for (let u = 0; u < this.n; u++) {
       if (choices[u]! >= 0) continue;
       let low = Number.POSITIVE_INFINITY;
@@ -142,13 +197,35 @@ export class Closing {
       cheapest[u] = low;
       least += low;
     }
-    if (!(least < limit)) return null;
+    if (!(spent + least < limit) || !(spent + this.byMast(given, choices, cheapest) < limit)) return null;
     return given.map((d, u) => {
       if (choices[u]! >= 0) return d;
-      const most = limit - least + cheapest[u]!;
+      const most = limit - spent - least + cheapest[u]!;
       const costs = this.costs[u]!;
       return d.map((set, o) => (set === 1 && costs[o]! < most ? 1 : 0));
     });
+  }
+
+  /**
+   * Least cost by masts: of the open units of one only so many can go without radar duty, and only so many stay, as channels of
+   * theirs lie side by side.
+   */
+  private byMast(given: readonly Uint8Array[], choices: Int32Array, cheapest: Float64Array): number {
+    let sum = 0;
+    for (const { units, free, stay } of this.masts) {
+      let own = 0;
+      let open = 0;
+      for (const u of units)
+        if (choices[u]! < 0) {
+          own += cheapest[u]!;
+          open += 1;
+        }
+      if (open === 0) continue;
+      const radar = Math.max(0, open - sideBySide(free, given, choices));
+      const moves = Math.max(0, open - sideBySide(stay, given, choices));
+      sum += Math.max(own, radar * RADAR_COST + moves);
+    }
+    return sum;
   }
 
   /** Options that are left beside what is set now; null where something set, or some unit's every option, is lost by it. */
@@ -173,6 +250,7 @@ export class Closing {
       for (let p = 0; p < d.length; p++) {
         if (d[p] === 0) continue;
         const fits =
+          !this.table.meets(u, o, v, p) &&
           this.spareBeside(u, o, v, p) >= spare &&
           this.spareBeside(v, p, u, o) >= spare &&
           (this.table.effects(v, p, u, o) === null || this.table.score(v, p, choices).spareQuarters >= spare);

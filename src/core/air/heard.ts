@@ -37,7 +37,9 @@ const PLANNED_OF = 0.9;
 export const gainFromAnywhere = (r: Pick<AirRadio, "gainDbi" | "pattern" | "axis">): { least: number; planned: number; most: number } => {
   const { pattern } = r;
   if (pattern === null || r.axis === null) return { least: r.gainDbi, planned: r.gainDbi, most: r.gainDbi };
-  const all = Array.from({ length: DIRECTIONS }, (_, i) => r.gainDbi + pattern.envelopeDb((i * 360) / DIRECTIONS - 180, 0)).sort((a, b) => a - b);
+  const all = Array.from({ length: DIRECTIONS }, (_, i) => r.gainDbi + pattern.envelopeDb((i * 360) / DIRECTIONS - 180, 0)).sort(
+    (a, b) => a - b,
+  );
   return { least: all[0]!, planned: all[Math.floor(PLANNED_OF * DIRECTIONS)]!, most: all[DIRECTIONS - 1]! };
 };
 

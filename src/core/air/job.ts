@@ -12,6 +12,8 @@ export interface AirLink {
   readonly path: AirPath;
   readonly nearRadioId: string;
   readonly farRadioId: string;
+  /** Voice or control passes it: it is judged by what is left while the others send. */
+  readonly urgent: boolean;
   /** What passes each way, Mbps, from the load; null: nobody said, so it is taken to send half the time each way. */
   readonly passes: { readonly toFarMbps: number; readonly toNearMbps: number } | null;
 }

@@ -55,6 +55,9 @@ export const ruledChannel = (plan: LinkPlan, channel: Channel): RuledChannel => 
   };
 };
 
+/** A width that carries the need so often leaves room for others (ours). */
+const ROOM_MULTIPLE = 1.5;
+
 /** How often the need of all links of a unit fits on a channel, undisturbed. */
 export const aloneOn = (on: UnitOn): number => {
   let used = 0;
@@ -119,14 +122,22 @@ export const optionsOf = (
   const free = all.filter((o) => !o.radar);
   // Radar is not avoided where there is nothing else.
   const kept = radar === "avoid" && free.some((o) => o.aloneMultiple >= 1) ? free : all;
-  const carrying = kept.filter((o) => o.aloneMultiple >= 1).map((o) => o.channel.widthMhz);
-  const bestWidth = carrying.length === 0 ? null : widths === "narrowest" ? Math.min(...carrying) : Math.max(...carrying);
+  const carrying = kept.filter((o) => o.aloneMultiple >= 1);
+  const widthsThat = (least: number): number[] => carrying.filter((o) => o.aloneMultiple >= least).map((o) => o.channel.widthMhz);
+  const narrowest = Math.min(...widthsThat(1));
+  // One that just carries it leaves nothing to others: then the widths up to the first with room, too.
+  const roomy = Math.min(...widthsThat(ROOM_MULTIPLE));
   const wanted =
-    bestWidth === null
+    carrying.length === 0
       ? kept
-      : kept.filter((o) =>
-          widths === "narrowest" ? o.channel.widthMhz === bestWidth : o.channel.widthMhz <= bestWidth && o.aloneMultiple >= 1,
-        );
+      : widths === "narrowest"
+        ? kept.filter(
+            (o) =>
+              o.channel.widthMhz >= narrowest &&
+              o.channel.widthMhz <= (Number.isFinite(roomy) ? roomy : Math.max(...widthsThat(1))) &&
+              o.aloneMultiple >= 1,
+          )
+        : carrying;
   if (wanted.length === 0) return [stay];
   // What stands is always one of the choices while it is allowed: nothing is moved without a reason.
   return wanted.some((o) => o.today) || ruled(unit.channel)?.allowed !== true ? wanted : [...wanted, stay];

@@ -6,13 +6,15 @@ import { type Contribution, effectsOn, type Sender } from "./effects";
 import type { AirJob, UnitOn } from "./job";
 import { leftAir, mayUseOf, waitedOf } from "./judge";
 import { keptBy, type WayRates } from "./link-rates";
-import { lackOf, spareOf } from "./objective";
+import { commonMhz } from "./mask";
+import { heldMultiple, heldTo, lackOf, meetOnMast, spareOf } from "./objective";
 import type { ChannelOption } from "./options";
 
 /** What one unit comes to; see Score. */
 export interface UnitScore {
   readonly short: number;
   readonly lackTenths: number;
+  readonly meets: number;
   readonly spareQuarters: number;
 }
 
@@ -63,6 +65,8 @@ const burstsOf = (contributions: readonly Contribution[]): Float64Array => {
 
 const NO_HEARD: AirJob["heard"] = new Map();
 const MOST_BURSTS = 256;
+/** A channel that overlaps every other. */
+const ANYWHERE = { centreMhz: 0, widthMhz: 1_000_000 };
 const MOST_KINDS = 4096;
 const OFF_PARTS = 10;
 const OFF_PLACES = 1_000_000;
@@ -73,6 +77,9 @@ export class PairTable {
   private readonly base: Effects[][];
   /** By unit and option: options of one width and power are alike but for where they lie. */
   private readonly alike: number[][];
+  private readonly held: number[];
+  /** Units that have radios on one mast, out of step. */
+  private readonly onOneMast: boolean[][];
   private readonly pairs: Map<number, Effects | null>[][];
   private readonly ratio = new Float64Array(MOST_BURSTS);
   private readonly share = new Float64Array(MOST_BURSTS);
@@ -106,6 +113,8 @@ export class PairTable {
         return kinds.get(kind)!;
       });
     });
+    this.onOneMast = job.units.map((a) => job.units.map((b) => a !== b && meetOnMast(job.field, a, ANYWHERE, b, ANYWHERE)));
+    this.held = options.map((list) => heldTo(Math.max(0, ...list.map((o) => o.aloneMultiple))));
     this.pairs = options.map(() => options.map(() => new Map()));
     const others = job.others.flatMap((other): Sender[] => {
       const at = job.field.indexOf.get(other.radioId);
@@ -142,6 +151,16 @@ export class PairTable {
       known.set(key, found);
     }
     return found;
+  }
+
+  /** Whether two units have radios on one mast, so that their channels may not overlap. */
+  together(u: number, v: number): boolean {
+    return this.onOneMast[u]![v]!;
+  }
+
+  /** Whether two options overlap on a mast that both hang on. */
+  meets(u: number, o: number, v: number, p: number): boolean {
+    return this.onOneMast[u]![v]! && commonMhz(this.on[u]![o]!.channel, this.on[v]![p]!.channel) > 0;
   }
 
   /** Mean rate of one way of a link under all that fall on it: see bursts.ts. */
@@ -183,10 +202,12 @@ export class PairTable {
     const base = this.base[u]![o]!;
     const { met } = this;
     met.length = 0;
+    let meets = 0;
     for (let v = 0; v < choices.length; v++) {
       if (v === u || choices[v]! < 0) continue;
       const e = this.effects(u, o, v, choices[v]!);
       if (e !== null) met.push(e);
+      if (this.meets(u, o, v, choices[v]!)) meets += 1;
     }
     let asked = 0;
     for (let i = 0; i < links.length; i++) {
@@ -202,11 +223,11 @@ export class PairTable {
     }
     let [short, lackTenths, spareQuarters] = [0, 0, Number.POSITIVE_INFINITY];
     for (const l of links) {
-      const multiple = Math.min(1 / asked, l.port);
+      const multiple = heldMultiple(Math.min(1 / asked, l.port), this.held[u]!);
       if (multiple < 1) short += 1;
       lackTenths += lackOf(l.needFar + l.needNear, multiple);
       spareQuarters = Math.min(spareQuarters, spareOf(multiple));
     }
-    return { short, lackTenths, spareQuarters };
+    return { short, lackTenths, meets, spareQuarters };
   }
 }

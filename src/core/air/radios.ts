@@ -141,6 +141,17 @@ export const couplingOf = (from: AirRadio, into: AirRadio, between: Between): Co
   return { ...parts, excessDb: between.excessDb, totalDb: Math.min(0, totalDb), way: "path" };
 };
 
+/** A field in plain figures. */
+export interface PackedField {
+  readonly radios: readonly AirRadio[];
+  readonly db: Float64Array;
+  readonly mast: Uint8Array;
+  readonly guessed: Uint8Array;
+}
+
+/** What was packed, made whole again: what it is made of can no longer be told. */
+export const unpackedField = (p: PackedField): AirField => new AirField(p.radios, () => ({ isolationDb: null, excessDb: null }), p);
+
 /** All of them against all, made once: what a change of channel does not touch. */
 export class AirField {
   readonly indexOf: ReadonlyMap<string, number>;
@@ -148,11 +159,20 @@ export class AirField {
   private readonly mast: Uint8Array;
   private readonly guessed: Uint8Array;
 
+  /** @param packed as it was worked out before; then nothing is. */
   constructor(
     readonly radios: readonly AirRadio[],
     readonly between: (from: AirRadio, into: AirRadio) => Between,
+    packed?: Pick<PackedField, "db" | "mast" | "guessed">,
   ) {
     const n = radios.length;
+    if (packed !== undefined) {
+      this.indexOf = new Map(radios.map((r, i) => [r.id, i]));
+      this.db = packed.db;
+      this.mast = packed.mast;
+      this.guessed = packed.guessed;
+      return;
+    }
     this.indexOf = new Map(radios.map((r, i) => [r.id, i]));
     this.db = new Float64Array(n * n);
     this.mast = new Uint8Array(n * n);
@@ -186,6 +206,11 @@ export class AirField {
 
   onOneMast(a: number, b: number): boolean {
     return this.mast[a * this.radios.length + b] === 1;
+  }
+
+  /** As it travels to a worker: without patterns, which are in its figures. */
+  packed(): PackedField {
+    return { radios: this.radios.map((r) => ({ ...r, pattern: null })), db: this.db, mast: this.mast, guessed: this.guessed };
   }
 
   /** The same with all that it is made of. */

@@ -1,5 +1,5 @@
 /* Made-up radios about masts, for tests and timings of the air: nothing of them is sampled from ground. */
-import { type AirJob, type AirLink, AirField, type AirPath, type AirRadio, type AirUnit, type Channel } from "../air";
+import { AirField, type AirJob, type AirLink, type AirPath, type AirRadio, type AirUnit, type Channel } from "../air";
 import { patternOf } from "../antenna";
 import { LEAST_POWER_DBM, type LinkPlan } from "../link";
 import { freeSpaceLossDb } from "../propagation";
@@ -41,6 +41,7 @@ export interface MadeLink {
   readonly passesMbps?: readonly [number, number] | null;
   readonly radio?: Radio;
   readonly locked?: boolean;
+  readonly urgent?: boolean;
 }
 
 const bearing = (a: MadeLink["near"], b: MadeLink["near"]): number =>
@@ -106,6 +107,7 @@ export const madeLink = (m: MadeLink): { readonly link: AirLink; readonly unit: 
     path,
     nearRadioId: `${m.id}/near`,
     farRadioId: `${m.id}/far`,
+    urgent: m.urgent ?? false,
     passes: passes === null ? null : { toFarMbps: passes[0], toNearMbps: passes[1] },
   };
   return {

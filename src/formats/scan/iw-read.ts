@@ -71,7 +71,17 @@ export const readIw = (text: string, withoutNames: boolean): ScanText => {
     const line = i + 1;
     const block = BLOCK.exec(raw);
     if (block !== null) {
-      network = { line, address: block[1]!, primaryMhz: null, levelDbm: null, name: "", busy: null, secondary: 0, widthCode: null, segments: [0, 0] };
+      network = {
+        line,
+        address: block[1]!,
+        primaryMhz: null,
+        levelDbm: null,
+        name: "",
+        busy: null,
+        secondary: 0,
+        widthCode: null,
+        segments: [0, 0],
+      };
       networks.push(network);
       survey = null;
       return;
@@ -84,7 +94,10 @@ export const readIw = (text: string, withoutNames: boolean): ScanText => {
     }
     const at = raw.indexOf(":");
     if (at < 0) return;
-    const what = raw.slice(0, at).replace(/^[\s*]+/, "").toLowerCase();
+    const what = raw
+      .slice(0, at)
+      .replace(/^[\s*]+/, "")
+      .toLowerCase();
     const value = raw.slice(at + 1);
     if (network !== null) takeOfNetwork(network, what, value);
     else if (survey !== null) takeOfSurvey(survey, what, value);
@@ -104,7 +117,15 @@ export const readIw = (text: string, withoutNames: boolean): ScanText => {
     }
     if (s.activeMs !== null && s.busyMs !== null && s.activeMs > 0) busy.set(s.mhz, Math.min(1, s.busyMs / s.activeMs));
     if (s.noiseDbm !== null)
-      add(s.line, { key: `noise:${s.mhz}`, name: "", centreMhz: s.mhz, widthMhz: 20, levelDbm: s.noiseDbm, busyShare: null, isNoise: true });
+      add(s.line, {
+        key: `noise:${s.mhz}`,
+        name: "",
+        centreMhz: s.mhz,
+        widthMhz: 20,
+        levelDbm: s.noiseDbm,
+        busyShare: null,
+        isNoise: true,
+      });
   }
   for (const n of networks) {
     if (n.primaryMhz === null) {
@@ -124,7 +145,8 @@ export const readIw = (text: string, withoutNames: boolean): ScanText => {
       isNoise: false,
     });
   }
-  if (networks.length + surveys.length === 0) faults.add(1, 'neither a network ("BSS ...") nor a channel ("Survey data from ...") is in it');
+  if (networks.length + surveys.length === 0)
+    faults.add(1, 'neither a network ("BSS ...") nor a channel ("Survey data from ...") is in it');
   return { form: networks.length > 0 ? "scan" : "survey", rows, faults: faults.list };
 };
 

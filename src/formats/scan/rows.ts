@@ -48,7 +48,8 @@ const WIDTHS = [5, 10, 20, 40, 80, 160, 320, 2160];
 
 /** Null, or what is wrong with a row. */
 export const rowFault = (r: Pick<ScanTextRow, "centreMhz" | "widthMhz" | "levelDbm" | "busyShare">): string | null => {
-  if (!(r.centreMhz >= LOWEST_MHZ && r.centreMhz <= HIGHEST_MHZ)) return `the frequency ${r.centreMhz} MHz is outside ${LOWEST_MHZ} to ${HIGHEST_MHZ} MHz`;
+  if (!(r.centreMhz >= LOWEST_MHZ && r.centreMhz <= HIGHEST_MHZ))
+    return `the frequency ${r.centreMhz} MHz is outside ${LOWEST_MHZ} to ${HIGHEST_MHZ} MHz`;
   if (!WIDTHS.includes(r.widthMhz)) return `the width ${r.widthMhz} MHz is none of ${WIDTHS.join(", ")} MHz`;
   if (!(r.levelDbm >= -120 && r.levelDbm <= 20)) return `the level ${r.levelDbm} dBm is outside -120 to 20 dBm`;
   if (r.busyShare !== null && !(r.busyShare >= 0 && r.busyShare <= 1)) return "the busy share is outside 0 to 100 %";

@@ -14,7 +14,10 @@ const COLUMNS = {
 } as const;
 
 const number = (text: string | undefined): number => {
-  const clean = (text ?? "").trim().replace("−", "-").replace(/\s*(mhz|dbm|%)$/i, "");
+  const clean = (text ?? "")
+    .trim()
+    .replace("−", "-")
+    .replace(/\s*(mhz|dbm|%)$/i, "");
   return clean === "" ? Number.NaN : Number(/^-?\d+,\d+$/.test(clean) ? clean.replace(",", ".") : clean);
 };
 

@@ -2,6 +2,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback } from "react";
 import type {
+  AirDto,
   BasemapDto,
   BriefDto,
   DatasetDto,
@@ -19,6 +20,7 @@ import type {
   PhotoDto,
   ProfileDto,
   RoomDto,
+  ScanDto,
 } from "@/contract";
 import { getJson, mayRecover } from "./client";
 
@@ -41,6 +43,9 @@ export const keys = {
   limits: (id: string) => ["limits", id] as const,
   hubs: (id: string) => ["hubs", id] as const,
   network: (id: string) => ["network", id] as const,
+  air: (id: string) => ["air", id] as const,
+  scans: (id: string) => ["scans", id] as const,
+  losses: (id: string) => ["losses", id] as const,
   basemap: (id: string) => ["basemap", id] as const,
 };
 
@@ -114,6 +119,16 @@ export const useNetwork = (id: string) =>
   useQuery({ queryKey: keys.network(id), queryFn: ({ signal }) => getJson<NetworkDto>(`/api/jobs/${id}/network`, signal) });
 export const useHubs = (id: string) =>
   useQuery({ queryKey: keys.hubs(id), queryFn: ({ signal }) => getJson<HubDto[]>(`/api/jobs/${id}/hubs`, signal) });
+export const useAir = (id: string) =>
+  useQuery({ queryKey: keys.air(id), queryFn: ({ signal }) => getJson<AirDto>(`/api/jobs/${id}/air`, signal) });
+export const useScans = (id: string) =>
+  useQuery({ queryKey: keys.scans(id), queryFn: ({ signal }) => getJson<ScanDto[]>(`/api/jobs/${id}/scans`, signal) });
+/** Loss by ground and bodies between the ends of the job's radios, by the keys of both. */
+export const useLosses = (id: string) =>
+  useQuery({
+    queryKey: keys.losses(id),
+    queryFn: ({ signal }) => getJson<{ losses: Readonly<Record<string, number>> }>(`/api/jobs/${id}/air/losses`, signal),
+  });
 export const usePhotos = (id: string) =>
   useQuery({ queryKey: keys.photos(id), queryFn: ({ signal }) => getJson<PhotoDto[]>(`/api/jobs/${id}/photos`, signal) });
 /** Named ground around some places of a job. */
@@ -161,6 +176,9 @@ export const useRefresh = (): ((jobId: string) => Promise<void>) => {
         client.invalidateQueries({ queryKey: keys.limits(jobId) }),
         client.invalidateQueries({ queryKey: keys.hubs(jobId) }),
         client.invalidateQueries({ queryKey: keys.network(jobId) }),
+        client.invalidateQueries({ queryKey: keys.air(jobId) }),
+        client.invalidateQueries({ queryKey: keys.scans(jobId) }),
+        client.invalidateQueries({ queryKey: keys.losses(jobId) }),
         client.invalidateQueries({ queryKey: keys.basemap(jobId) }),
       ]);
     },

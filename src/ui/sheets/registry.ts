@@ -1,4 +1,4 @@
-import type { KindName, LinkVerdict } from "@/contract";
+import { airVerdictOf, type KindName, type LinkVerdict } from "@/contract";
 import type { Verdict } from "@/core/link";
 import type { KeyRow } from "../frame/keys";
 import type { IndexRow } from "../frame/sheet";
@@ -57,6 +57,15 @@ const chainState = ({ links }: JobFacts, hubsOnly: boolean): IndexRow["state"] =
   const chains = links.flatMap((l) => (l.chain == null || (hubsOnly && l.chain.code !== "sector-over") ? [] : [l.chain.verdict]));
   const worst = VERDICT_ORDER.find((v) => chains.includes(v));
   return worst === undefined ? "open" : { verdict: worst, words: VERDICT_WORD[worst].toLowerCase() };
+};
+
+/** What the air makes of the links on their channels. */
+const airState = ({ links }: JobFacts): IndexRow["state"] => {
+  const found = links.flatMap((l) => (l.inAir == null ? [] : [airVerdictOf(l.inAir)?.verdict ?? "clear"]));
+  const worst = VERDICT_ORDER.find((v) => found.includes(v));
+  if (worst === undefined) return "open";
+  if (worst === "clear") return "settled";
+  return { verdict: worst, words: `${found.filter((v) => v === worst).length} ${VERDICT_WORD[worst].toLowerCase()}` };
 };
 
 export const SHEETS = {
@@ -131,6 +140,19 @@ export const SHEETS = {
       { keys: "S", does: "By another throughput school, only looked at" },
       { keys: "Arrows", does: "At the fill: what if more were asked; Esc as it is" },
       { keys: "Enter", does: "Look at a place" },
+    ],
+  },
+  air: {
+    number: "07",
+    name: "Air",
+    reads: ["air", "scan", "hub", "network", "brief", "design", "site", "link", "job"],
+    href: (f) => (f.links.length === 0 ? null : `/jobs/${f.jobId}/air`),
+    judge: airState,
+    keys: [
+      { keys: "Arrows", does: "At a block: the next permitted channel; with Shift narrower or wider" },
+      { keys: "K", does: "At a block: lock it, or free it" },
+      { keys: "P", does: "Draw all as proposed" },
+      { keys: "Enter, Esc", does: "Plan what is drawn, or leave it" },
     ],
   },
 } as const satisfies Readonly<Record<string, SheetDef>>;

@@ -2,8 +2,9 @@ import type { LinkVerdict } from "@/contract";
 import type { FindingCode } from "@/core/link";
 
 type Chained = NonNullable<LinkVerdict["chain"]>["code"];
+type Aired = `air-${NonNullable<NonNullable<LinkVerdict["inAir"]>["trouble"]> | "unlike" | "across" | "old-scan"}`;
 
-const WORDS: Partial<Readonly<Record<FindingCode | "hardware-missing" | "too-far" | "fault" | Chained, string>>> = {
+const WORDS: Partial<Readonly<Record<FindingCode | "hardware-missing" | "too-far" | "fault" | Chained | Aired, string>>> = {
   short: "in the way",
   "blocked-no-height": "in the way, no height clears it",
   "little-spare": "little room",
@@ -34,6 +35,14 @@ const WORDS: Partial<Readonly<Record<FindingCode | "hardware-missing" | "too-far
   "barrier-unknown": "wall not known",
   "out-of-beam": "outside the beam",
   "elevation-mask": "too much upwards",
+  "air-blinded": "blinded by a radio on its mast",
+  "air-noise": "others' radios in its channel",
+  "air-turns": "too many take turns on its channel",
+  "air-bursts": "voice or control while others send",
+  "air-isolation": "isolation on its mast not measured",
+  "air-unlike": "its ends are on unlike channels",
+  "air-across": "channel over two rows of the rules",
+  "air-old-scan": "scan older than a year",
   "air-over": "more is asked of its air than it holds",
   "sector-over": "its hub's air is not enough for all",
   "port-over": "a port at its end is too slow",
