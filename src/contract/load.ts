@@ -117,7 +117,7 @@ export const recorderOf = (brief: Pick<Brief, "recorder">, network: Pick<Network
 
 /** What a link carries beside all others: what they leave of each way's rate. */
 const carriedInAir = ({ carries, inAir }: Pick<LinkVerdict, "carries" | "inAir">): LinkVerdict["carries"] => {
-  if (carries === null || inAir === null) return carries;
+  if (carries === null || inAir == null) return carries;
   const [far, near] = inAir.left;
   return {
     ...carries,

@@ -173,7 +173,11 @@ const judgeOnce = (job: AirJob, on: (u: AirUnit) => UnitOn, doubtDb: number): Li
         verdict = "short";
         trouble = blinded ? "blinded" : Math.min(1 / unshared, port) >= Math.min(1, aloneMultiple) ? "turns" : "noise";
       } else if (aloneMultiple < 1) trouble = "alone";
-      else if (hitMultiple < 1 && m.link.urgent) {
+      else if (blinded) {
+        // What is left between carries it, as long as nobody sends more: that is no plan for a mast.
+        verdict = "tight";
+        trouble = "blinded";
+      } else if (hitMultiple < 1 && m.link.urgent) {
         verdict = "tight";
         trouble = "bursts";
       }

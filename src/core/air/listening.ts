@@ -49,6 +49,8 @@ export type Relation = "takes turns" | "waits for it" | "it waits" | "bursts fal
 export const relationOf = (wantedHearsOther: boolean, otherHearsWanted: boolean): Relation =>
   wantedHearsOther ? (otherHearsWanted ? "takes turns" : "waits for it") : otherHearsWanted ? "it waits" : "bursts fall";
 
+const MIDST_SHARE = 0.75;
+
 /**
  * Part of the wanted bursts' time on which the other's fall, by who waits, for bursts of like length (ours). With neither listening
  * it is the other's own share of time. One that waits starts no burst over another, but does not stop the one it is in the midst
@@ -67,7 +69,8 @@ export const hitShareOf = (relation: Relation, activity: number): number => {
       return x < 1e-6 ? x / 2 : 1 + Math.expm1(-x) / x;
     }
     case "it waits":
-      return a / 2;
+      // It is in the midst of one when the wanted burst begins; counted in runs of events, three quarters of its share fall on it.
+      return MIDST_SHARE * a;
   }
 };
 

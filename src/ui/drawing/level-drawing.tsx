@@ -142,6 +142,7 @@ export const LevelDrawing = ({
   height,
   units,
   marginDb,
+  risen = null,
   transmit,
   heading,
   still,
@@ -154,6 +155,8 @@ export const LevelDrawing = ({
   units: Units;
   /** Margin a modulation must keep. */
   marginDb: number;
+  /** What others' radios lift the noise by while they send, and for what part of the time; null for nothing worth telling. */
+  risen?: { readonly db: number; readonly share: number } | null;
   transmit?: ReactNode;
   heading?: ReactNode;
   /** For paper and files: words in the drawing itself, nothing to press. */
@@ -225,8 +228,11 @@ export const LevelDrawing = ({
   const hidden = scale.breakAt !== null && d.ceilingDbm < scale.breakAt.upperDbm && d.ceilingDbm > scale.breakAt.lowerDbm;
   const ceilingText = `too strong above ${figure(d.ceilingDbm)}`;
   const noiseText = `noise ${figure(d.noiseDbm)}`;
+  const risenDbm = risen === null ? null : d.noiseDbm + risen.db;
+  const risenText = risen === null ? "" : `others lift it to ${figure(d.noiseDbm + risen.db)}, ${figure(risen.share * 100)} % of the time`;
   const ceilingAt = ceilingY > TOP && !hidden ? beside(ceilingText, ceilingY) : null;
   const noiseAt = beside(noiseText, scale.y(d.noiseDbm));
+  const risenAt = risenDbm === null ? null : beside(risenText, scale.y(risenDbm));
   return (
     <div className="relative" style={{ width, height }}>
       {still === undefined && (
@@ -264,6 +270,9 @@ export const LevelDrawing = ({
           fill={`url(#${hatch}-noise)`}
         />
         <path d={`M${endX - 40} ${scale.y(d.noiseDbm)}H${endX + 8}`} stroke="var(--ink)" strokeWidth="1" />
+        {risenDbm !== null && (
+          <path d={`M${endX - 60} ${scale.y(risenDbm)}H${endX + 8}`} stroke="var(--short)" strokeWidth="1.8" data-line="risen" />
+        )}
         {ceilingY > TOP && !hidden && (
           <g>
             <path d={`M${endX - 60} ${ceilingY}H${endX + 8}`} stroke="var(--ink)" strokeWidth="1" strokeDasharray="2 2" />
@@ -289,6 +298,19 @@ export const LevelDrawing = ({
         {noiseAt !== null && (
           <text x={noiseAt.x} y={noiseAt.y} fontSize={TYPE.tick} textAnchor="end" className="halo" data-caption="noise">
             {noiseText}
+          </text>
+        )}
+        {risenAt !== null && (
+          <text
+            x={risenAt.x}
+            y={risenAt.y}
+            fontSize={TYPE.tick}
+            textAnchor="end"
+            className="halo"
+            style={{ fill: "var(--short-figure)" }}
+            data-caption="risen"
+          >
+            {risenText}
           </text>
         )}
         {ceilingAt !== null && (

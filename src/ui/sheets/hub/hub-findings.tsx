@@ -1,11 +1,13 @@
 "use client";
 import Link from "next/link";
 import { useMemo } from "react";
+import { airVerdictOf, type LinkVerdict } from "@/contract";
 import { askedOf, type JudgedRemote } from "@/core/hub";
 import { ScrollRegion } from "../../controls/scroll-region";
 import { VerdictMark } from "../../marks/verdict-mark";
 import { figure } from "../../wording/numbers";
 import { VERDICT_WORD } from "../../wording/verdicts";
+import { airSentence as airSentenceOf } from "../section/air-finding";
 import { MOST_TURNED, turnedBest } from "./hub-judge";
 import { HubMembers } from "./hub-members";
 import { sectorName } from "./hub-start";
@@ -14,7 +16,15 @@ import { SectorMends } from "./sector-mends";
 import type { OpenHub } from "./use-open-hub";
 
 /** What is wrong with the hub and what mends it: the worst first. */
-export const HubFindings = ({ open, say }: { open: OpenHub; say: (error: unknown) => void }) => {
+export const HubFindings = ({
+  open,
+  say,
+  verdicts,
+}: {
+  open: OpenHub;
+  say: (error: unknown) => void;
+  verdicts: readonly LinkVerdict[];
+}) => {
   const { judged, fields, sector, jobId, drag, hardware, drawn } = open;
   const pattern = judged.patterns[sector] ?? null;
   const own = judged.sectors[sector] ?? null;
@@ -28,6 +38,11 @@ export const HubFindings = ({ open, say }: { open: OpenHub; say: (error: unknown
     [drag, drawn, pattern, own, remotes],
   );
   const s = fields.sectors[sector];
+  const hangs = new Set(fields.remotes.map((r) => r.linkId));
+  const aired = verdicts.flatMap((v) => {
+    const found = v.inAir === null || !hangs.has(v.linkId) ? null : airVerdictOf(v.inAir);
+    return found === null ? [] : [{ ...v, aired: found }];
+  });
   const takes = hardware.radios.find((r) => r.id === s?.radioId)?.maxRemotes;
   const all = judged.sectors.flatMap((j, i) =>
     j === null ? [] : j.remotes.map((r) => ({ r, i, words: remoteSentence(r, sectorName(fields.sectors[i]!, fields.sectors)) })),
@@ -122,12 +137,34 @@ export const HubFindings = ({ open, say }: { open: OpenHub; say: (error: unknown
               : "No axis and no tilt of this sector serves any of its remotes."}
         </p>
       )}
+      {aired.map((v) => (
+        <div key={v.linkId} className="mt-2.5 border-b border-rule pb-2" data-testid="in-air">
+          <div className="flex items-center gap-1.5 font-bold">
+            <VerdictMark verdict={v.aired.verdict} a={8} />
+            <span className={`v-${v.aired.verdict}`}>{VERDICT_WORD[v.aired.verdict]}</span>
+          </div>
+          <p className="m-0 mt-0.5">
+            {v.nearName} to {v.farName}: {lowered(airSentenceOf(v.inAir!, v.aired.code))} Of its rate{" "}
+            {figure(Math.min(...v.inAir!.left) * 100)} % is left.
+          </p>
+        </div>
+      ))}
+      {aired.length > 0 && (
+        <p className="m-0 mt-1">
+          <Link className="press min-h-6 leading-6" href={`/jobs/${jobId}/air`}>
+            07 Air
+          </Link>{" "}
+          frees them.
+        </p>
+      )}
       <HubMembers open={open} say={say} />
       <p className="cap m-0 mt-3">
-        Levels by the same core as a pair. The air is judged for remotes that hold; own radios against each other are not judged here.
+        Levels by the same core as a pair. The air is judged for remotes that hold; what others leave of it is judged under 07 Air.
       </p>
     </ScrollRegion>
   );
 };
+
+const lowered = (text: string): string => text.charAt(0).toLowerCase() + text.slice(1);
 
 const order = (r: JudgedRemote): number => ["clear", "tight", "unknown", "short"].indexOf(r.verdict) * 100 + r.place.byDeg;

@@ -228,7 +228,11 @@ export const HubOpen = (read: HubRead) => {
             <LaterRows open={open} />
             <HubMounts open={open} say={(error) => setSaid(errorSentence(bodyOf(error), units))} />
           </div>
-          <HubFindings open={open} say={(error) => setSaid(errorSentence(bodyOf(error), units))} />
+          <HubFindings
+            open={open}
+            say={(error) => setSaid(errorSentence(bodyOf(error), units))}
+            verdicts={verdicts.data ?? []}
+          />
         </div>
       </Sheet>
     </TypingScope>

@@ -101,6 +101,8 @@ export const LoadFindings = ({
   mismatches,
   lost,
   again,
+  taken,
+  jobId,
   saveCsv,
 }: {
   view: LoadView;
@@ -115,6 +117,9 @@ export const LoadFindings = ({
   /** Ends whose way was set by hand and leads nowhere. */
   lost: readonly string[];
   again: (siteName: string) => void;
+  /** Links of which others' radios leave less than all. */
+  taken: readonly { readonly name: string; readonly left: number }[];
+  jobId: string;
   saveCsv: () => void;
 }) => {
   const rank = (v: ShownPlace["verdict"]): number => VERDICT_ORDER.indexOf(v);
@@ -213,9 +218,19 @@ export const LoadFindings = ({
           </p>
         </Finding>
       )}
+      {taken.length > 0 && (
+        <Finding verdict="know">
+          <p className="m-0 mt-0.5">
+            Others' radios take of the air: {taken.map((t) => `${t.name} keeps ${Math.round(t.left * 100)} %`).join("; ")}.
+          </p>
+          <Link className="press min-h-6 leading-6" href={`/jobs/${jobId}/air`}>
+            07 Air
+          </Link>
+        </Finding>
+      )}
       <p className="cap m-0 mt-3">
-        Rates by the same core as the sections, payload throughout: a port of 100 passes 94. Own radios against each other are not judged
-        here.
+        Rates by the same core as the sections, payload throughout: a port of 100 passes 94. What others' radios leave of a link is counted:
+        see 07 Air.
       </p>
       <p className="m-0 mt-2">
         <button type="button" className="press min-h-6 text-line" onClick={saveCsv}>

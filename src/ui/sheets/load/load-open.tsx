@@ -31,6 +31,9 @@ import { loadReason } from "./load-words";
 import { TreeDrawing } from "./tree-drawing";
 import { type LoadOpenRead, type OpenLoad, SCHOOLS, useOpenLoad } from "./use-open-load";
 
+/** What others take less of than this is not told. */
+const MOST_LEFT = 0.97;
+
 const SCHOOL_WORDS = { third: "a third of the air rate", headroom: "some kept free", full: "all of it" } as const;
 
 /** The load of a job: the narrowest place, what still fits, and when it is full. */
@@ -239,6 +242,11 @@ export const LoadOpen = (given: LoadOpenRead) => {
                 const { [id ?? ""]: _gone, ...others } = open.now().uplinks;
                 open.change({ uplinks: others });
               }}
+              taken={given.verdicts.flatMap((v) => {
+                const left = v.inAir === null ? 1 : Math.min(...v.inAir.left);
+                return left > MOST_LEFT ? [] : [{ name: `${v.nearName} to ${v.farName}`, left }];
+              })}
+              jobId={jobId}
               saveCsv={() => void saveCsv(own, thisYear)}
             />
           )}

@@ -1,7 +1,7 @@
 "use client";
 import { Tabs } from "radix-ui";
 import { type ReactNode, useMemo } from "react";
-import type { DesignFields, JobDto } from "@/contract";
+import type { DesignFields, JobDto, LinkVerdict } from "@/contract";
 import { LEAST_POWER_DBM, MOST_POWER_DBM, pathStateOf, type Verdict, widthSweep } from "@/core/link";
 import { lazyPart } from "../../controls/lazy-part";
 import { TabNames } from "../../controls/tab-names";
@@ -26,6 +26,14 @@ export const VIEWS = ["level", "rate", "year", "doubt", "heights", "trees", "wat
 export type View = (typeof VIEWS)[number];
 const SOLVERS = ["heights", "trees", "water", "elsewhere", "table"] as const satisfies readonly View[];
 
+/** Less than this is not worth a line of its own. */
+const LEAST_RISE_DB = 0.5;
+
+const risenOf = (inAir: LinkVerdict["inAir"], reverse: boolean): { readonly db: number; readonly share: number } | null => {
+  const way = reverse ? 1 : 0;
+  return inAir === null || inAir.riseDb[way] < LEAST_RISE_DB ? null : { db: inAir.riseDb[way], share: inAir.hitShare[way] };
+};
+
 /** Under the section: the level line, where the rate comes from, the year, and how sure it all is. */
 export const BottomPanel = ({
   doubt,
@@ -43,6 +51,7 @@ export const BottomPanel = ({
   setView,
   change,
   levelId,
+  inAir,
   solvers,
 }: {
   doubt: Doubt | null;
@@ -61,6 +70,8 @@ export const BottomPanel = ({
   setView: (view: View) => void;
   change: (fields: Partial<DesignFields>) => void;
   levelId: string;
+  /** What others' radios make of it on its planned channel; null where that is not known. */
+  inAir: LinkVerdict["inAir"];
   /** What answers how high, which tree, which water, where else; drawn when its view is chosen. */
   solvers: (view: View, size: { readonly width: number; readonly height: number }) => ReactNode;
 }) => {
@@ -112,6 +123,7 @@ export const BottomPanel = ({
                   units={units}
                   heading={heading}
                   marginDb={job.marginDb}
+                  risen={risenOf(inAir, reverse)}
                   transmit={
                     <TypedFigure
                       key={reverse ? "far" : "near"}

@@ -4,6 +4,7 @@ import { Calm } from "../../controls/calm";
 import { ClashNotice } from "../../controls/clash-notice";
 import { lazyPart } from "../../controls/lazy-part";
 import { useLaid } from "../../state/laid-candidates";
+import { AirFinding } from "./air-finding";
 import { BesideTabs } from "./beside-tabs";
 import { ChainFinding } from "./chain-finding";
 import { FindingsColumn } from "./findings-column";
@@ -33,7 +34,14 @@ const Findings = ({ open }: { open: OpenSection }) => {
         nearName={bundle.near.name}
         apply={open.apply}
         preview={open.preview}
-        chain={open.chain === null ? null : <ChainFinding jobId={jobId} chain={open.chain} />}
+        chain={
+          <>
+            {open.inAir !== null && open.aired !== null && (
+              <AirFinding jobId={jobId} inAir={open.inAir} verdict={open.aired.verdict} code={open.aired.code} />
+            )}
+            {open.chain !== null && <ChainFinding jobId={jobId} chain={open.chain} />}
+          </>
+        }
         start={open.isStart ? <StartNote works={verdictOf(calm.found, "service") !== "short"} look={() => setBeside("gear")} /> : null}
         ways={(code) =>
           code === "ground-unknown" ? <GroundWays jobId={jobId} link={bundle.link} say={open.setSaid} units={units} /> : null

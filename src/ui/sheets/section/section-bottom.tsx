@@ -32,7 +32,7 @@ export const SectionBottom = ({ open, actions }: { open: OpenSection; actions: L
   );
   const { evaluation, design, doubt } = calm;
   return (
-    <Calm of={[bundle, units, calm, reverse, view, year, wholeJob, lines]}>
+    <Calm of={[bundle, units, calm, reverse, view, year, wholeJob, lines, open.inAir]}>
       {() => (
         <BottomPanel
           doubt={doubt}
@@ -50,6 +50,7 @@ export const SectionBottom = ({ open, actions }: { open: OpenSection; actions: L
           setView={open.setView}
           change={open.change}
           levelId={levelId}
+          inAir={open.inAir}
           solvers={(which, size) =>
             evaluation !== null && (
               <SolverView

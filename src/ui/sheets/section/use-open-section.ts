@@ -1,6 +1,6 @@
 "use client";
 import { useEffect, useMemo, useState } from "react";
-import { type DesignFields, FIRST_STAGE, type HardwareDto, type ProfileDto } from "@/contract";
+import { airVerdictOf, type DesignFields, FIRST_STAGE, type HardwareDto, type ProfileDto } from "@/contract";
 import { clearanceUnder, type DesignAction, type LinkResult, type Verdict, verdictOf, worseVerdict } from "@/core/link";
 import { MOST_YEARS } from "@/core/solve";
 import type { LinkBundle } from "../../api/queries";
@@ -99,7 +99,10 @@ export const useOpenSection = (read: SectionRead) => {
   // What the network makes of it stands as it was last worked out: it rests on all links of the job.
   const listed = useVerdicts(jobId).data?.find((l) => l.linkId === bundle.link.id);
   const chain = listed?.chain ?? null;
-  const own = evaluation === null || chain === null ? alone : worseVerdict(alone, chain.verdict);
+  const inAir = listed?.inAir ?? null;
+  const aired = inAir === null ? null : airVerdictOf(inAir);
+  const besides = [chain, aired].flatMap((x) => (x === null ? [] : [x.verdict]));
+  const own = evaluation === null ? alone : besides.reduce(worseVerdict, alone);
   const verdict = year === firstYear || shown === null ? own : worseVerdict(shown.clearance.verdict, verdictOf(found, "service"));
 
   const { change } = record;
@@ -146,7 +149,10 @@ export const useOpenSection = (read: SectionRead) => {
     /** Of the link as it is; the other is that of the year drawn. */
     own,
     /** Null where nothing on its way is over, or the link by itself is as bad. */
-    chain: chain !== null && own !== alone ? chain : null,
+    chain: chain !== null && worseVerdict(alone, chain.verdict) !== alone ? chain : null,
+    /** What others' radios make of it on its channel, and what is found of that. */
+    inAir,
+    aired,
     verdict,
     setComparedId,
     preview: setPreviewed,
