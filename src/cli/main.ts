@@ -11,11 +11,13 @@ import { runLink } from "./link-command";
 import { type Catalogue, PlanError } from "./plan-of-file";
 import { faultOf, planSchema, policySchema } from "./plan-schema";
 import { parseJson, readSmall, TextError } from "./read-text";
+import { SCANNED_BANDS, scannerText } from "./scanner-command";
 
 const USAGE = `usage:
   npm run -s cli -- link PLAN.json|-  [--hardware FILE] [--draws 500] [--seed 1]
   npm run -s cli -- batch LINKS.csv|- [--hardware FILE] [--out FILE] [--year YEAR] [--domain cautious|FCC-like|ETSI-like]
   npm run -s cli -- schema            the plan's JSON schema
+  npm run -s cli -- scanner [scan|survey] [--band 2.4|5|6] [--count 12] [--seed 1]   a simulated scanner, in the text of iw
 exit codes: 0 done, 1 some rows have an error, 2 nothing could be done
 `;
 const DEFAULT_HARDWARE = path.resolve(path.dirname(fileURLToPath(import.meta.url)), "../../demo/hardware.json");
@@ -53,6 +55,8 @@ const main = async (): Promise<number> => {
       out: { type: "string" },
       year: { type: "string", default: String(new Date().getUTCFullYear()) },
       domain: { type: "string", default: "cautious" },
+      band: { type: "string", default: "5" },
+      count: { type: "string", default: "12" },
       help: { type: "boolean", default: false },
     },
   });
@@ -66,7 +70,17 @@ const main = async (): Promise<number> => {
     process.stdout.write(`${JSON.stringify(z.toJSONSchema(planSchema, { io: "input" }), null, 2)}\n`);
     return 0;
   }
-  if (command !== "link" && command !== "batch") throw new TextError(`there is no command "${command}"; known are link, batch and schema`);
+  if (command === "scanner") {
+    const what = file ?? "scan";
+    if (what !== "scan" && what !== "survey") throw new TextError(`scanner ${what}: scan or survey is wanted`);
+    if (!SCANNED_BANDS.includes(values.band)) throw new TextError(`--band ${values.band}: one of ${SCANNED_BANDS.join(", ")} is wanted`);
+    process.stdout.write(
+      scannerText(what, values.band, whole(values.count, "count", 0, 500), whole(values.seed, "seed", 0, 4_294_967_295)),
+    );
+    return 0;
+  }
+  if (command !== "link" && command !== "batch")
+    throw new TextError(`there is no command "${command}"; known are link, batch, schema and scanner`);
   if (file === undefined) throw new TextError(`${command} needs a file, or - for standard input`);
   const catalogue = catalogueOf(values.hardware);
   if (command === "link") {
