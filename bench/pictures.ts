@@ -68,13 +68,6 @@ await page.keyboard.press("5");
 await page.getByRole("button", { name: /^Both ends alike/ }).hover();
 await page.getByTestId("ghost").waitFor();
 await shot(page, "section-heights");
-await section(page, "Pilot Station");
-await page.keyboard.press("7");
-await page
-  .getByRole("button", { name: /^Set Pilot Station/ })
-  .first()
-  .waitFor();
-await shot(page, "section-water");
 await section(page, "Tarrowfell Observatory");
 await page.keyboard.press("8");
 await page.getByRole("button", { name: "Look for a relay", exact: true }).click();
@@ -110,6 +103,9 @@ await shot(page, "hub");
 await page.goto(`${base}/jobs/${job.id}/load`);
 await page.getByTestId("narrowest-figure").waitFor();
 await shot(page, "load");
+await page.goto(`${base}/jobs/${job.id}/air`);
+await page.getByTestId("proposal").waitFor();
+await shot(page, "air");
 // The sheet as it goes on paper.
 const paper = await open("light");
 await section(paper, "Rope Walk");

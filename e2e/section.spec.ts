@@ -165,7 +165,7 @@ test("keyboard only: a mend is applied, the mast is nudged, gear is chosen, figu
   await expect(page.getByTestId("findings")).toContainText("These radios do not talk to each other");
   await mast.focus();
   for (let i = 0; i < 3; i++) await page.keyboard.press("Control+z");
-  await expect(bar).toContainText("5.500\u00a0GHz, 40 MHz");
+  await expect(bar).toContainText("5.510\u00a0GHz, 40 MHz");
   await expect(page.getByTestId("saved")).toContainText("all edits");
 });
 

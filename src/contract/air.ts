@@ -14,7 +14,7 @@ const shareOf = (what: string) =>
 const key = z.string().min(1).max(120);
 const words = (what: string, most: number) => z.string().trim().max(most, `${what} must be ${most} letters or fewer`).default("");
 
-export const channelSchema = z.object({ centreMhz: mhz("the centre"), widthMhz: width });
+const channelSchema = z.object({ centreMhz: mhz("the centre"), widthMhz: width });
 
 /** A radio that is no link of the job: the customer's own, an old link, or one agreed with a neighbour. */
 export const otherRadioSchema = z.object({
@@ -127,7 +127,6 @@ export type OtherRadioFields = z.infer<typeof otherRadioSchema>;
 export type Detection = z.infer<typeof detectionSchema>;
 export type ScanFields = z.infer<typeof scanSchema>;
 export type ScanRowFields = z.infer<typeof scanRowSchema>;
-export type ChannelFields = z.infer<typeof channelSchema>;
 /** What a text came to: rows, and lines that could not be read. */
 export interface ReadScanDto {
   readonly form: "scan" | "survey" | "csv";

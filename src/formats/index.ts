@@ -13,7 +13,7 @@ export {
 } from "./hardware";
 export { readHardwareCsv } from "./hardware-csv";
 export { mimeOf, withoutData } from "./photo-data";
-export { type HeardNetwork, iwScanText, iwSurveyText, type SurveyedChannel } from "./scan/iw-write";
+export { type HeardNetwork, iwScanText, iwSurveyText } from "./scan/iw-write";
 export { readScan } from "./scan/read-scan";
 export { hashedName } from "./scan/rows";
 export { scanCsv } from "./scan/scan-csv";

@@ -17,7 +17,7 @@ const A = { latDeg: 42, lonDeg: -32 };
 
 const yard = async (): Promise<{ job: JobRow; sites: RowOf<"site">[]; radioId: string }> => {
   const job = await createJob(db, "Yard", { centreLatDeg: A.latDeg, centreLonDeg: A.lonDeg });
-  const sites = [];
+  const sites: RowOf<"site">[] = [];
   for (const [i, at] of [A, destination(A, 60, 300), destination(A, 120, 400)].entries())
     sites.push(await create(db, job.id, "site", { name: `S${i}`, ...at, mountAglM: 10, mountMaxAglM: null }));
   const radioId = (await listRadios(db)).find((r) => (r.sheet as { id: string }).id === "kittiwake-panel")!.id;

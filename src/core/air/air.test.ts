@@ -278,7 +278,7 @@ describe("of any job", () => {
         });
         const a = judgeAir(airJob(links)).links;
         const b = judgeAir(airJob(links.map((l) => ({ ...l, near: turned(l.near), far: turned(l.far) })))).links;
-        a.forEach((l, i) => expect(b[i]!.multiple).toBeCloseTo(l.multiple, 6));
+        for (const [i, l] of a.entries()) expect(b[i]!.multiple).toBeCloseTo(l.multiple, 6);
       }),
       { numRuns: 40 },
     );
@@ -289,7 +289,7 @@ describe("of any job", () => {
       const links = randomLinks(seed, 6, CHANNELS).map((l) => ({ ...l, passesMbps: [1, 1] as const }));
       const usual = judgeAir(airJob(links)).links;
       const worst = judgeAir(airJob(links, { always: true })).links;
-      usual.forEach((l, i) => expect(worst[i]!.multiple).toBeLessThanOrEqual(l.multiple + 1e-9));
+      for (const [i, l] of usual.entries()) expect(worst[i]!.multiple).toBeLessThanOrEqual(l.multiple + 1e-9);
     }
   });
 });

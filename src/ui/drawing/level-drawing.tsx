@@ -206,6 +206,12 @@ export const LevelDrawing = ({
     );
   }
   field.take({ x0: endX - 7, y0: scale.y(d.levelDbm) - 7, x1: endX + 7, y1: scale.y(d.levelDbm) + 7 });
+  const risenDbm = risen === null ? null : d.noiseDbm + risen.db;
+  if (risenDbm !== null)
+    field.line([
+      [endX - 60, scale.y(risenDbm)],
+      [endX + 8, scale.y(risenDbm)],
+    ]);
   const beside = (text: string, y: number) =>
     field.place(
       [endX + 4, endX - 64, endX - 200, endX - 340].flatMap((at) =>
@@ -228,7 +234,6 @@ export const LevelDrawing = ({
   const hidden = scale.breakAt !== null && d.ceilingDbm < scale.breakAt.upperDbm && d.ceilingDbm > scale.breakAt.lowerDbm;
   const ceilingText = `too strong above ${figure(d.ceilingDbm)}`;
   const noiseText = `noise ${figure(d.noiseDbm)}`;
-  const risenDbm = risen === null ? null : d.noiseDbm + risen.db;
   const risenText = risen === null ? "" : `others lift it to ${figure(d.noiseDbm + risen.db)}, ${figure(risen.share * 100)} % of the time`;
   const ceilingAt = ceilingY > TOP && !hidden ? beside(ceilingText, ceilingY) : null;
   const noiseAt = beside(noiseText, scale.y(d.noiseDbm));

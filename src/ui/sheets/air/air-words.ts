@@ -82,6 +82,7 @@ export const provenText = (exact: boolean, score: Score, bound: Score, starts: n
   const more: string[] = [];
   if (bound.short < score.short) more.push(`${score.short - bound.short} fewer short`);
   else if (bound.lackTenths < score.lackTenths) more.push(`${figure((score.lackTenths - bound.lackTenths) / 10, 1)} Mbps less lacking`);
+  else if (bound.meets < score.meets) more.push(`${(score.meets - bound.meets) / 2} fewer overlaps on a mast`);
   else if (bound.spareQuarters > score.spareQuarters)
     more.push(`${figure((bound.spareQuarters - score.spareQuarters) / 4, 2)} times the need more spare at the worst`);
   else if (bound.radar < score.radar) more.push(`${score.radar - bound.radar} fewer under radar duty`);

@@ -228,11 +228,7 @@ export const HubOpen = (read: HubRead) => {
             <LaterRows open={open} />
             <HubMounts open={open} say={(error) => setSaid(errorSentence(bodyOf(error), units))} />
           </div>
-          <HubFindings
-            open={open}
-            say={(error) => setSaid(errorSentence(bodyOf(error), units))}
-            verdicts={verdicts.data ?? []}
-          />
+          <HubFindings open={open} say={(error) => setSaid(errorSentence(bodyOf(error), units))} verdicts={verdicts.data ?? []} />
         </div>
       </Sheet>
     </TypingScope>
