@@ -33,7 +33,7 @@ const QUAY = [
 const CAFE = network(9, "Cafe on the quay", 2412, 20, -66, 0.4);
 
 /** The neighbour's network that reaches only the ropeworks: its channel is the planned one, its building hides it from the office. */
-export const NEIGHBOUR = network(20, "Sail loft", 5500, 40, -74, 0.45);
+export const NEIGHBOUR = network(20, "Sail loft", 5500, 40, -80, 0.45);
 
 export const scanTexts = (): Readonly<Record<"scan-harbour-office.txt" | "scan-rope-walk.txt" | "scan-water-tower.txt", string>> => ({
   "scan-harbour-office.txt":

@@ -32,7 +32,13 @@ test("the narrowest place of the job in one look, and its links are not clear by
 
   // The link by itself is clear; the air that it shares is not enough for all.
   const ferry = linkTo(await demoJob(request), "Ferry Ramp");
-  expect(ferry).toMatchObject({ clearanceVerdict: "clear", serviceVerdict: "clear", verdict: "short", trouble: "air-blinded", chain: { code: "sector-over" } });
+  expect(ferry).toMatchObject({
+    clearanceVerdict: "clear",
+    serviceVerdict: "clear",
+    verdict: "short",
+    trouble: "air-blinded",
+    chain: { code: "sector-over" },
+  });
   await page.goto(`/jobs/${await jobIdOf(request)}/section/${ferry.linkId}`);
   await expect(page.getByTestId("verdict")).toHaveText("Short");
   await expect(page.getByTestId("headline-trouble")).toHaveText("blinded by a radio on its mast");

@@ -161,6 +161,9 @@ const otherOf = (o: OtherRadioFields, site: SiteDto, at: Spot): AirRadio => {
   };
 };
 
+/** Fainter than this nobody hears: 20 dB under the noise of 20 MHz. */
+const FAINT_DBM = -115;
+
 export interface AirBuilt {
   readonly job: AirJob;
   /** Links that are not judged: their radios do not pair, or their path is not worked out yet. */
@@ -272,17 +275,23 @@ export const airJobOf = (read: AirRead): AirBuilt => {
     keys.set(made.id, endKey(site.id, null, o.aglM));
     others.push({ radioId: made.id, channel: { centreMhz: o.centreMhz, widthMhz: o.widthMhz }, activity: o.activity });
   }
-  const ways = new Map<string, { a: string; b: string }>();
+  const pairs: { readonly from: string; readonly into: string; readonly a: string; readonly b: string }[] = [];
   const list = [...radios.values()];
   const field = new AirField(list, (from, into) => {
     const [a, b] = [keys.get(from.id)!, keys.get(into.id)!];
     const key = lossKey(a, b);
-    if (from.siteId !== into.siteId) ways.set(key, a < b ? { a, b } : { a: b, b: a });
+    if (from.siteId !== into.siteId) pairs.push({ from: from.id, into: into.id, a, b });
     return {
       isolationDb: from.siteId === into.siteId && from.siteId !== null ? (read.air.isolations[from.siteId] ?? null) : null,
       excessDb: read.losses.get(key) ?? null,
     };
   });
+  // A way is looked at only where something could be heard over it in the open.
+  const ways = new Map<string, { a: string; b: string }>();
+  for (const { from, into, a, b } of pairs) {
+    const [i, k] = [field.indexOf.get(from)!, field.indexOf.get(into)!];
+    if (field.couplingDb(i, k) + field.radios[i]!.powerDbm > FAINT_DBM) ways.set(lossKey(a, b), a < b ? { a, b } : { a: b, b: a });
+  }
   const scans: Scan[] = read.scans.filter((s) => s.counts).map(({ siteId, linkId, gainDbi, rows }) => ({ siteId, linkId, gainDbi, rows }));
   const heard = new Map<string, Heard[]>();
   for (const [id, { linkIds, siteId }] of endOf)

@@ -26,7 +26,7 @@ import { profileBetween } from "./profile";
 /** Whatever stands between, something is scattered over it (ours). */
 const MOST_EXCESS_DB = 50;
 /** Ways that are worked out while somebody waits; the others follow, and are free space until then. */
-export const MOST_AT_ONCE = 250;
+export const MOST_AT_ONCE = 120;
 
 const kept = new LRUCache<string, { readonly stamp: string; readonly of: Map<string, number> }>({ max: 200 });
 

@@ -232,7 +232,7 @@ export const AirFindings = ({
   const [first, ...others] = bad;
   const lead = first?.links.find((l) => l.verdict === first.verdict);
   return (
-    <ScrollRegion label="Findings" className="border-l border-ink px-3 py-2 text-line" data-testid="findings">
+    <ScrollRegion label="Findings" className="beside border-l border-ink px-3.5 py-2.5 text-line" data-testid="findings">
       <h2 className="m-0 border-b border-ink pb-1 text-body font-bold">Findings</h2>
       {first !== undefined && lead !== undefined && (
         <Finding verdict={first.verdict}>

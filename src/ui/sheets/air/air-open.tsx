@@ -152,7 +152,7 @@ export const AirOpen = (given: AirOpenRead) => {
         )}
       >
         <div className="panes grid h-full min-h-0 grid-cols-[minmax(0,1fr)_248px] min-[1500px]:grid-cols-[minmax(0,1fr)_288px]">
-          <div ref={ref} className="flex min-h-0 min-w-0 flex-col overflow-auto">
+          <div ref={ref} className="relative flex min-h-0 min-w-0 flex-col overflow-auto">
             <SheetHead verdict={verdict} word={isEmpty ? "Open" : VERDICT_WORD[verdict]} narrow={narrow}>
               <h1 className="m-0 text-head font-bold leading-6">
                 {isEmpty || inBand === undefined

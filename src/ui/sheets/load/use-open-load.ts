@@ -46,7 +46,9 @@ export const useOpenLoad = ({ job, brief, network, hubs, verdicts }: LoadOpenRea
     [tried, own, read, look],
   );
   const list = useMemo(() => (view === null ? [] : listedPlaces(view)), [view]);
-  const place = view === null ? null : (view.places.find((p) => p.id === chosenPlace) ?? view.narrowest ?? list[0] ?? null);
+  // A place that is gone, for its end is led otherwise now, leaves the end as it was.
+  const kept = view === null || chosenEnd === null || !view.load.tree.hops.has(chosenEnd) ? null : narrowestTo(view, moment, chosenEnd);
+  const place = view === null ? null : (view.places.find((p) => p.id === chosenPlace) ?? kept ?? view.narrowest ?? list[0] ?? null);
   // The end stays while a mend is tried: it is that of the plan.
   const plannedPlace = own === null ? null : (own.places.find((p) => p.id === place?.id) ?? own.narrowest);
   const end =

@@ -20,6 +20,8 @@ export const SectionHeader = ({ open, narrow }: { open: OpenSection; narrow: boo
   const { near, far, link } = open.bundle;
   const laterYear = year === open.firstYear ? null : year;
   const result = evaluation?.result ?? null;
+  // What the air or the network makes of it is named where it is worse than what is found of the link itself.
+  const besides = open.besides;
   return (
     <Headline
       verdict={verdict}
@@ -50,9 +52,9 @@ export const SectionHeader = ({ open, narrow }: { open: OpenSection; narrow: boo
           <strong data-testid="later-year">As it will stand in {laterYear}, if nobody cuts.</strong>
         ) : (
           <>
-            {verdict !== "clear" && (open.chain !== null || found[0] !== undefined) && (
+            {verdict !== "clear" && (besides !== null || found[0] !== undefined) && (
               <strong className={`font-heading v-${verdict}`} data-testid="headline-trouble">
-                {troubleText(open.chain?.code ?? found[0]!.code)}
+                {troubleText(besides ?? found[0]!.code)}
               </strong>
             )}
             {shown !== null && (

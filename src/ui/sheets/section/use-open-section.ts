@@ -153,6 +153,13 @@ export const useOpenSection = (read: SectionRead) => {
     /** What others' radios make of it on its channel, and what is found of that. */
     inAir,
     aired,
+    /** What the sheet is named by, where that is none of its own findings. */
+    besides:
+      aired !== null && worseVerdict(alone, aired.verdict) !== alone
+        ? aired.code
+        : chain !== null && worseVerdict(alone, chain.verdict) !== alone
+          ? chain.code
+          : null,
     verdict,
     setComparedId,
     preview: setPreviewed,
