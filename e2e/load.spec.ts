@@ -191,6 +191,8 @@ test("two people at once: what the other typed is there without a reload, and a 
   const other = await (await browser.newContext()).newPage();
   await other.goto(`/jobs/${jobId}/load`);
   await expect(other.getByTestId("narrowest-figure")).toBeVisible();
+  // At an end whose way carries more than such a port.
+  await other.getByTestId("places").getByRole("row", { name: "Ice House" }).getByRole("button").click();
   await page.getByLabel("The tester's port, Mbps").fill("100");
   await page.keyboard.press("Enter");
   await saved(page);
