@@ -1,10 +1,37 @@
 "use client";
 import type { JobDto } from "@/contract";
-import type { StripCell } from "../frame/sheet";
+import type { Verdict } from "@/core/link";
+import type { IndexRow, StripCell } from "../frame/sheet";
 import { UnitsButton } from "../frame/units-button";
+import { VerdictMark } from "../marks/verdict-mark";
 import type { SaveStatus } from "../state/record";
+import { VERDICT_WORD } from "../wording/verdicts";
 import { BasisCell } from "./basis/basis-cell";
 import { SavedCell } from "./section/saved-cell";
+
+/** What a sheet is about, with its verdict; nothing is judged while there is nothing to judge. */
+export const aboutCell = (name: string, verdict: Verdict | null, value: string): StripCell => ({
+  label: (
+    <>
+      {name}{" "}
+      {verdict !== null && (
+        <>
+          <VerdictMark verdict={verdict} a={7} /> <span className={`font-figure v-${verdict}`}>{VERDICT_WORD[verdict]}</span>
+        </>
+      )}
+    </>
+  ),
+  value,
+  grow: 2.5,
+});
+
+/** A sheet's own row of the index with its verdict as it stands on the page. */
+export const withVerdict = (rows: readonly IndexRow[], key: string, verdict: Verdict | null): IndexRow[] =>
+  rows.map((r) =>
+    r.key === key && verdict !== null
+      ? { ...r, state: verdict === "clear" ? "settled" : { verdict, words: VERDICT_WORD[verdict].toLowerCase() } }
+      : r,
+  );
 
 /** The title strip of a sheet of a job: the same cells in the same places, with what the sheet is about as the second. */
 export const jobStrip = (job: JobDto, about: StripCell, status: SaveStatus<object>, last: string | null): StripCell[] => [

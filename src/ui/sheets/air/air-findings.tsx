@@ -199,6 +199,15 @@ const otherFindings = (read: AirRead, built: AirBuilt, view: AirView): { verdict
           words: `${l.plan.near.name} to ${l.plan.far.name}: its ends are on unlike channels, ${figure(sector.centreMhz)} at the sector and ${figure(l.plan.centreMhz)} at the link.`,
         });
   }
+  const radar = view.units.filter((u) => u.radar);
+  const without = radar.filter((u) => read.air.fallbacks[u.unit.id] === undefined);
+  const unsoaked = radar.filter((u) => read.air.soaked[u.unit.id] === undefined);
+  if (unsoaked.length > 0)
+    out.push({
+      key: "radar",
+      verdict: "know",
+      words: `${radar.length === 1 ? "One channel is" : `${radar.length} channels are`} under radar duty${without.length === 0 ? "" : `, ${without.length} without a fallback`}: choose one under Radar, and let each soak for 24 h before hand-over.`,
+    });
   const guessed = view.judged.links.some((l) =>
     l.ways.some((w) => w.contributions.some((c) => c.from !== null && built.job.field.isGuessed(c.from, w.receiver))),
   );

@@ -9,13 +9,12 @@ import { TypingScope } from "../../controls/typing-scope";
 import { useKeys } from "../../controls/use-keys";
 import { useSize } from "../../drawing/use-size";
 import { Sheet } from "../../frame/sheet";
-import { VerdictMark } from "../../marks/verdict-mark";
 import { sendEdit } from "../../state/browser-outbox";
 import { useJobHistory } from "../../state/job-history";
 import { errorSentence } from "../../wording/errors";
 import { VERDICT_ORDER, VERDICT_WORD } from "../../wording/verdicts";
 import { useJobIndex } from "../job-index";
-import { jobStrip } from "../job-strip";
+import { aboutCell, jobStrip, withVerdict } from "../job-strip";
 import { SHEETS } from "../registry";
 import { NARROW_PX } from "../section/narrow";
 import { EditNotices, SheetHead } from "../sheet-head";
@@ -119,11 +118,7 @@ export const AirOpen = (given: AirOpenRead) => {
   return (
     <TypingScope of={record}>
       <Sheet
-        rows={index.map((r) =>
-          r.key === "air" && !isEmpty
-            ? { ...r, state: verdict === "clear" ? "settled" : { verdict, words: VERDICT_WORD[verdict].toLowerCase() } }
-            : r,
-        )}
+        rows={withVerdict(index, "air", isEmpty ? null : verdict)}
         jobId={jobId}
         of={SHEETS.air}
         undo={{ ...history, canUndo: history.canUndo || status.kind !== "saved" }}
@@ -133,20 +128,7 @@ export const AirOpen = (given: AirOpenRead) => {
         ]}
         strip={jobStrip(
           job.job,
-          {
-            label: (
-              <>
-                Noise{" "}
-                {!isEmpty && (
-                  <>
-                    <VerdictMark verdict={verdict} a={7} /> <span className={`font-figure v-${verdict}`}>{VERDICT_WORD[verdict]}</span>
-                  </>
-                )}
-              </>
-            ),
-            value: planned.worst === null ? "" : planned.worst.name,
-            grow: 2.5,
-          },
+          aboutCell("Noise", isEmpty ? null : verdict, planned.worst === null ? "" : planned.worst.name),
           status,
           history.last,
         )}

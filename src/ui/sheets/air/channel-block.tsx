@@ -6,7 +6,7 @@ import { VERDICT_WORD } from "../../wording/verdicts";
 import type { BandScale } from "./air-scale";
 import type { MastRow } from "./air-view";
 import { channelText } from "./air-words";
-import { cut, LANE_PX } from "./band-frame";
+import { cut, LANE_PX, namePlace } from "./band-frame";
 import type { OpenAir } from "./use-open-air";
 
 /** A unit on its channel: dragged or stepped to another, wider or narrower, locked. What is moved is drawn, and planned apart. */
@@ -89,13 +89,12 @@ export const ChannelBlock = ({
     move({ centreMhz: list.reduce((a, c) => (Math.abs(c - wanted) < Math.abs(a - wanted) ? c : a)), widthMhz: b.channel.widthMhz });
   };
   const moved = open.tried?.channels.has(b.unitId) === true;
-  const inside = x1 - x0 > 54;
-  // Beside it, on the side where no other block of its lane stands.
-  const crowded = mates.some((m) => {
-    const gap = scale.x(m.channel.centreMhz - m.channel.widthMhz / 2) - x1;
-    return gap >= -1 && gap < 100;
-  });
-  const right = x1 + 96 < width && !crowded;
+  const name = namePlace(
+    x0,
+    x1,
+    mates.map((m) => [scale.x(m.channel.centreMhz - m.channel.widthMhz / 2), scale.x(m.channel.centreMhz + m.channel.widthMhz / 2)]),
+    width,
+  );
   return (
     <g
       role="slider"
@@ -127,14 +126,14 @@ export const ChannelBlock = ({
       />
       {b.locked && <rect x={x0} y={y + LANE_PX - 4} width={Math.max(4, x1 - x0)} height={3} fill="var(--ink)" />}
       <text
-        x={inside ? (x0 + x1) / 2 : right ? x1 + 5 : x0 - 5}
+        x={name.x}
         y={y + 12.5}
-        textAnchor={inside ? "middle" : right ? "start" : "end"}
+        textAnchor={name.anchor}
         fontSize={TYPE.label}
         fontWeight={open.unitId === b.unitId ? 720 : 520}
         className="halo"
       >
-        {cut(b.name, inside ? Math.max(6, Math.floor((x1 - x0) / 6.2)) : 18)}
+        {cut(b.name, name.most)}
       </text>
     </g>
   );

@@ -4,7 +4,7 @@ import { verdictInk } from "../hub/plan-drawing";
 import type { BandScale } from "./air-scale";
 import { type MastRow, proposedLanes } from "./air-view";
 import { channelText } from "./air-words";
-import { cut, LANE_PX, LEFT } from "./band-frame";
+import { cut, LANE_PX, LEFT, namePlace } from "./band-frame";
 import { ChannelBlock } from "./channel-block";
 import type { OpenAir } from "./use-open-air";
 
@@ -70,11 +70,14 @@ export const Mast = ({
       {moved.map((b) => {
         const [x0, x1] = [scale.x(b.channel.centreMhz - b.channel.widthMhz / 2), scale.x(b.channel.centreMhz + b.channel.widthMhz / 2)];
         const at = proposedY + b.lane * LANE_PX;
-        const inside = x1 - x0 > 54;
-        const crowded = moved.some((m) => {
-          const gap = scale.x(m.channel.centreMhz - m.channel.widthMhz / 2) - x1;
-          return m !== b && m.lane === b.lane && gap > -1 && gap < 92;
-        });
+        const name = namePlace(
+          x0,
+          x1,
+          moved
+            .filter((m) => m !== b && m.lane === b.lane)
+            .map((m) => [scale.x(m.channel.centreMhz - m.channel.widthMhz / 2), scale.x(m.channel.centreMhz + m.channel.widthMhz / 2)]),
+          width,
+        );
         return (
           <g key={b.unitId}>
             <title>{`${b.name}: ${channelText(b.channel)} MHz proposed`}</title>
@@ -88,14 +91,8 @@ export const Mast = ({
               strokeWidth="1.4"
               strokeDasharray="4 3"
             />
-            <text
-              x={inside ? (x0 + x1) / 2 : crowded ? x0 - 4 : x1 + 4}
-              y={at + 11.5}
-              textAnchor={inside ? "middle" : crowded ? "end" : "start"}
-              fontSize={TYPE.label}
-              className="halo"
-            >
-              {cut(b.name, inside ? Math.floor((x1 - x0) / 6.4) : 13)}
+            <text x={name.x} y={at + 11.5} textAnchor={name.anchor} fontSize={TYPE.label} className="halo">
+              {cut(b.name, name.most)}
             </text>
           </g>
         );

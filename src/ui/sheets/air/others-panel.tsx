@@ -1,10 +1,11 @@
 "use client";
 import { useState } from "react";
 import type { OtherRadioFields } from "@/contract";
-import { Choice, Field } from "../../controls/field";
+import { Field } from "../../controls/field";
 import { NumberField } from "../../controls/number-field";
 import { figure } from "../../wording/numbers";
 import { channelText, percent } from "./air-words";
+import { SiteChoice } from "./site-choice";
 import type { OpenAir } from "./use-open-air";
 
 /** Sites at which two own radios or more hang: where isolation counts. */
@@ -98,13 +99,7 @@ export const OthersPanel = ({ open }: { open: OpenAir }) => {
       </ul>
       <div className="mt-1 grid grid-cols-[repeat(auto-fit,minmax(130px,1fr))] items-end gap-x-4 gap-y-2">
         <Field label="Name" value={next.name} maxLength={80} onChange={(e) => setNext({ ...next, name: e.target.value })} />
-        <Choice label="At" value={next.siteId} onChange={(e) => setNext({ ...next, siteId: e.target.value })}>
-          {job.sites.map((s) => (
-            <option key={s.id} value={s.id}>
-              {s.name}
-            </option>
-          ))}
-        </Choice>
+        <SiteChoice label="At" sites={job.sites} value={next.siteId} choose={(id) => setNext({ ...next, siteId: id })} />
         <NumberField
           label="Height"
           unit="m"

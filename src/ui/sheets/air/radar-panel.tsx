@@ -10,6 +10,7 @@ import { figure } from "../../wording/numbers";
 import { VERDICT_WORD } from "../../wording/verdicts";
 import type { UnitRow } from "./air-view";
 import { channelText, percent } from "./air-words";
+import { SiteChoice } from "./site-choice";
 import type { OpenAir } from "./use-open-air";
 
 const HOURS_OF_SOAK = 24;
@@ -49,7 +50,8 @@ const UnitRadar = ({ open, u }: { open: OpenAir; u: UnitRow }) => {
       <p className="m-0">
         <b>{u.unit.name}</b> on {channelText(u.channel)}: {percent(radarShare(open, u))} of it under radar duty, {figure(now.waitS ?? 0)} s
         of listening before use{(now.waitS ?? 0) >= 600 ? " (weather radar)" : ""}. One detection: {figure(cost.moveS)} s to leave,{" "}
-        {figure(cost.waitS)} s of listening on the next, this one left alone for {figure(cost.silenceMin)} min.
+        {set === null ? "what the next one asks in listening" : `${figure(cost.waitS)} s of listening on the fallback`}, this one left alone
+        for {figure(cost.silenceMin)} min.
       </p>
       <p className="m-0">
         {year === null
@@ -166,17 +168,7 @@ export const RadarPanel = ({ open }: { open: OpenAir }) => {
           value={next.at ?? ""}
           onChange={(e) => setNext({ ...next, at: e.target.value === "" ? null : e.target.value })}
         />
-        <Choice
-          label="Where"
-          value={next.siteId ?? ""}
-          onChange={(e) => setNext({ ...next, siteId: e.target.value === "" ? null : e.target.value })}
-        >
-          {job.sites.map((s) => (
-            <option key={s.id} value={s.id}>
-              {s.name}
-            </option>
-          ))}
-        </Choice>
+        <SiteChoice label="Where" sites={job.sites} value={next.siteId ?? ""} choose={(id) => setNext({ ...next, siteId: id })} />
         <NumberField
           label="Channel"
           unit="MHz"

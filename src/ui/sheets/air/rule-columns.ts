@@ -18,8 +18,14 @@ export const RULE_COLUMNS: readonly DataColumn<RuleRow>[] = [
     cell: (r) => dbm(limitOfRow(r, TYPICAL_DBI, 20)?.maxEirpDbm),
     numeric: true,
   },
-  { name: "Conducted", value: (r) => r.conductedMaxDbm ?? Number.NEGATIVE_INFINITY, cell: (r) => dbm(r.conductedMaxDbm), numeric: true },
-  { name: "EIRP", value: (r) => r.eirpMaxDbm ?? Number.NEGATIVE_INFINITY, cell: (r) => dbm(r.eirpMaxDbm), numeric: true },
+  {
+    name: "Conducted",
+    value: (r) => r.conductedMaxDbm ?? Number.NEGATIVE_INFINITY,
+    cell: (r) => dbm(r.conductedMaxDbm),
+    numeric: true,
+    aside: true,
+  },
+  { name: "EIRP", value: (r) => r.eirpMaxDbm ?? Number.NEGATIVE_INFINITY, cell: (r) => dbm(r.eirpMaxDbm), numeric: true, aside: true },
   {
     name: "Density",
     value: (r) => (r.psd === null ? "" : `${dbm(r.psd.limitDbm)} dBm in ${figure(r.psd.perMhz, 3)} MHz, ${r.psd.kind}`),

@@ -118,7 +118,10 @@ export const RulesPanel = ({ open }: { open: OpenAir }) => {
   return (
     <div className="py-2" data-testid="rules">
       <ChosenLink open={open} />
-      <DataTable label={`Rows of the ${job.job.ruleDomain} rules`} rows={inForce as readonly RuleRow[]} columns={RULE_COLUMNS} />
+      <h3 className="m-0 text-body font-bold">Rows in force, {job.job.ruleDomain}</h3>
+      <div className="overflow-x-auto">
+        <DataTable label="Rule rows" rows={inForce as readonly RuleRow[]} columns={RULE_COLUMNS} />
+      </div>
       <h3 className="m-0 mt-3 text-body font-bold">Rows of this job's own</h3>
       {own.length === 0 ? (
         <p className="m-0">None. Shipped rows are never changed in place: a row of your own stands beside them, or instead of one.</p>

@@ -9,6 +9,7 @@ import { sendEdit } from "../../state/browser-outbox";
 import { errorSentence } from "../../wording/errors";
 import { figure } from "../../wording/numbers";
 import { channelText } from "./air-words";
+import { SiteChoice } from "./site-choice";
 import type { OpenAir } from "./use-open-air";
 
 const MOST_SHOWN = 12;
@@ -149,13 +150,12 @@ export const ScansPanel = ({ open }: { open: OpenAir }) => {
       </ul>
       <h3 className="m-0 mt-3 text-body font-bold">Bring one in</h3>
       <div className="mt-1 grid grid-cols-[repeat(auto-fit,minmax(150px,1fr))] gap-x-4 gap-y-2">
-        <Choice label="Heard at" value={draft.siteId} onChange={(e) => setDraft({ ...draft, siteId: e.target.value, linkId: null })}>
-          {job.sites.map((s) => (
-            <option key={s.id} value={s.id}>
-              {s.name}
-            </option>
-          ))}
-        </Choice>
+        <SiteChoice
+          label="Heard at"
+          sites={job.sites}
+          value={draft.siteId}
+          choose={(id) => setDraft({ ...draft, siteId: id, linkId: null })}
+        />
         <Field label="On the day" type="date" value={draft.heardOn} onChange={(e) => setDraft({ ...draft, heardOn: e.target.value })} />
         <Choice
           label="With"

@@ -10,14 +10,13 @@ import { TypingScope } from "../../controls/typing-scope";
 import { useKeys } from "../../controls/use-keys";
 import { useSize } from "../../drawing/use-size";
 import { Sheet } from "../../frame/sheet";
-import { VerdictMark } from "../../marks/verdict-mark";
 import { sendEdit } from "../../state/browser-outbox";
 import { useJobHistory } from "../../state/job-history";
 import { errorSentence } from "../../wording/errors";
 import { figure } from "../../wording/numbers";
 import { VERDICT_WORD } from "../../wording/verdicts";
 import { useJobIndex } from "../job-index";
-import { jobStrip } from "../job-strip";
+import { aboutCell, jobStrip, withVerdict } from "../job-strip";
 import { SHEETS } from "../registry";
 import { NARROW_PX } from "../section/narrow";
 import { EditNotices, SheetHead } from "../sheet-head";
@@ -95,11 +94,7 @@ export const LoadOpen = (given: LoadOpenRead) => {
   return (
     <TypingScope of={record}>
       <Sheet
-        rows={index.map((r) =>
-          r.key === "load" && !isEmpty
-            ? { ...r, state: verdict === "clear" ? "settled" : { verdict, words: VERDICT_WORD[verdict].toLowerCase() } }
-            : r,
-        )}
+        rows={withVerdict(index, "load", isEmpty ? null : verdict)}
         jobId={jobId}
         of={SHEETS.load}
         undo={{ ...history, canUndo: history.canUndo || status.kind !== "saved" }}
@@ -114,25 +109,7 @@ export const LoadOpen = (given: LoadOpenRead) => {
                 },
               ]),
         ]}
-        strip={jobStrip(
-          job.job,
-          {
-            label: (
-              <>
-                Narrowest{" "}
-                {!isEmpty && (
-                  <>
-                    <VerdictMark verdict={verdict} a={7} /> <span className={`font-figure v-${verdict}`}>{VERDICT_WORD[verdict]}</span>
-                  </>
-                )}
-              </>
-            ),
-            value: own?.narrowest?.name ?? "",
-            grow: 2.5,
-          },
-          status,
-          history.last,
-        )}
+        strip={jobStrip(job.job, aboutCell("Narrowest", isEmpty ? null : verdict, own?.narrowest?.name ?? ""), status, history.last)}
       >
         <div className="panes grid h-full min-h-0 grid-cols-[minmax(0,1fr)_248px] min-[1500px]:grid-cols-[minmax(0,1fr)_288px]">
           <div ref={ref} className="flex min-h-0 min-w-0 flex-col overflow-auto">
