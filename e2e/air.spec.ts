@@ -1,4 +1,4 @@
-import { type APIRequestContext, expect, type Page, test } from "@playwright/test";
+import { type APIRequestContext, expect, type Locator, type Page, test } from "@playwright/test";
 import type { AirDto, LinkVerdict, ScanDto } from "../src/contract";
 import { demoJob, expectAccessible, linkTo, noPageScroll } from "./helpers";
 
@@ -21,6 +21,8 @@ const saved = async (page: Page): Promise<void> => {
   await expect(page.getByTestId("saved")).toContainText("all edits");
 };
 const tab = async (page: Page, name: string): Promise<void> => page.getByRole("tab", { name }).click();
+/** A block on the band by the name of what stands on it; the name drawn may be cut. */
+const blockOf = (page: Page, name: string): Locator => page.getByTestId("block").and(page.getByRole("slider", { name: new RegExp(name) }));
 const centresOf = async (request: APIRequestContext): Promise<number[]> => (await jobBundle(request)).links.map((l) => l.design.centreMhz);
 const jobBundle = async (request: APIRequestContext) =>
   (await (await request.get(`/api/jobs/${await jobIdOf(request)}`)).json()) as { links: { id: string; design: { centreMhz: number } }[] };
@@ -88,7 +90,7 @@ test("the proposal is proven, drawn before it is planned, taken as one step, and
 test("a block is dragged to another channel with all consequences, and left by Escape", async ({ page, request }) => {
   await open(page, request);
   const before = await centresOf(request);
-  const block = page.getByTestId("block").filter({ hasText: "Pilot Station" }).first();
+  const block = blockOf(page, "Pilot Station").first();
   const was = await block.getAttribute("aria-valuenow");
   const box = (await block.locator("rect").first().boundingBox())!;
   await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
@@ -96,7 +98,7 @@ test("a block is dragged to another channel with all consequences, and left by E
   await page.mouse.move(box.x + box.width / 2 + 120, box.y + box.height / 2, { steps: 8 });
   await expect(page.getByTestId("tried")).toContainText("Pilot Station on");
   await page.mouse.up();
-  const moved = page.getByTestId("block").filter({ hasText: "Pilot Station" }).first();
+  const moved = blockOf(page, "Pilot Station").first();
   expect(Number(await moved.getAttribute("aria-valuenow"))).toBeGreaterThan(Number(was));
   await page.keyboard.press("Escape");
   await expect(page.getByTestId("tried")).toHaveCount(0);
@@ -106,7 +108,7 @@ test("a block is dragged to another channel with all consequences, and left by E
 test("by keys alone: step, widen, lock, plan; a locked one stays out of the proposal", async ({ page, request }) => {
   await open(page, request);
   const before = await centresOf(request);
-  const block = page.getByTestId("block").filter({ hasText: "Rope Walk" }).first();
+  const block = blockOf(page, "Rope Walk").first();
   await block.focus();
   const was = Number(await block.getAttribute("aria-valuenow"));
   await page.keyboard.press("ArrowRight");
@@ -118,7 +120,7 @@ test("by keys alone: step, widen, lock, plan; a locked one stays out of the prop
   await expect(page.getByTestId("said")).toContainText("One channel is planned");
   await page.getByRole("button", { name: "Undo" }).click();
   await expect.poll(() => centresOf(request)).toEqual(before);
-  const again = page.getByTestId("block").filter({ hasText: "Rope Walk" }).first();
+  const again = blockOf(page, "Rope Walk").first();
   await again.focus();
   await page.keyboard.press("k");
   await expect.poll(async () => (await airOf(request)).locks.length).toBe(1);
@@ -212,9 +214,9 @@ test("what one browser locks the other sees; a link left aside is on the air no 
   await other.getByRole("button", { name: "Unlock Harbour Office to Pilot Station" }).click();
   await expect(page.getByRole("button", { name: "Lock Harbour Office to Pilot Station" })).toBeVisible();
   await page.getByRole("button", { name: "Leave Harbour Office to Pilot Station aside" }).click();
-  await expect(page.getByTestId("block").filter({ hasText: "Pilot Station" })).toHaveCount(0);
+  await expect(blockOf(page, "Pilot Station")).toHaveCount(0);
   await page.getByRole("button", { name: "Count Harbour Office to Pilot Station again" }).click();
-  await expect(page.getByTestId("block").filter({ hasText: "Pilot Station" }).first()).toBeVisible();
+  await expect(blockOf(page, "Pilot Station").first()).toBeVisible();
   await saved(page);
   await other.close();
 });

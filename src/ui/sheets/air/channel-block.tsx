@@ -114,6 +114,7 @@ export const ChannelBlock = ({
       data-unit={b.unitId}
       data-testid="block"
     >
+      <title>{`${b.name}: ${channelText(b.channel)} MHz wide`}</title>
       <rect
         x={x0}
         y={y}
