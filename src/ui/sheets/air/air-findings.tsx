@@ -76,7 +76,7 @@ const Proposal = ({ open, assign }: { open: OpenAir; assign: ReturnType<typeof u
       {found.without.map((w) => (
         <p key={w.unitId} className="m-0 mt-0.5 text-ink-2">
           {nameOfUnit(built, w.unitId)}:{" "}
-          {w.why === "no channel" ? "no other channel is open to it under the rules" : "short on every channel, undisturbed"}.
+          {w.why === "no channel" ? "no other channel is open to it under the rules" : "asks more than any channel carries, undisturbed: see Load"}.
         </p>
       ))}
       {moved.length === 0 ? (
@@ -137,7 +137,7 @@ const TriedBox = ({ open, view, plan }: { open: OpenAir; view: AirView; plan: ()
   return (
     <div className="mt-1.5 border border-ink p-2" data-testid="tried">
       <p className="m-0">
-        Drawn as if: {tried.words}. Then {short === 0 ? "none is short" : `${short} of ${view.judged.links.length} are short`}
+        Drawn as if: {tried.words}. Then {short === 0 ? "none is short by the air" : `${short} of ${view.judged.links.length} are short`}
         {worst === null ? "" : `, the noise rises most by ${dbRise(worst.air.riseDb)}`}.
       </p>
       <p className="m-0 mt-1 flex flex-wrap gap-x-3 gap-y-2">

@@ -74,7 +74,7 @@ export const airReason = (built: AirBuilt, view: AirView, worst: Receiver | null
 
 /** A score beside another, in words. */
 export const scoreText = (s: Score): string =>
-  `${s.short === 0 ? "none short" : `${s.short} short, ${figure(s.lackTenths / 10, 1)} Mbps lacking`}, ${s.radar} under radar duty, ${s.changes} changed`;
+  `${s.short === 0 ? "none short by the air" : `${s.short} short, ${figure(s.lackTenths / 10, 1)} Mbps lacking`}, ${s.radar} under radar duty, ${s.changes} changed`;
 
 /** How sure a proposal is. */
 export const provenText = (exact: boolean, score: Score, bound: Score, starts: number): string => {

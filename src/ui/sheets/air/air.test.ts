@@ -118,7 +118,7 @@ describe("words", () => {
 
   test("how good a proposal is, and how sure", () => {
     const s = { short: 0, lackTenths: 0, meets: 0, spareQuarters: 5, radar: 2, changes: 3 };
-    expect(scoreText(s)).toBe("none short, 2 under radar duty, 3 changed");
+    expect(scoreText(s)).toBe("none short by the air, 2 under radar duty, 3 changed");
     expect(scoreText({ ...s, short: 2, lackTenths: 45 })).toBe("2 short, 4.5 Mbps lacking, 2 under radar duty, 3 changed");
     expect(provenText(true, s, s, 6)).toBe("Nothing better is to be had: proven.");
     expect(provenText(false, { ...s, short: 2 }, s, 6)).toBe("Best of 6 starts, not proven: at most 2 fewer short.");
