@@ -14,7 +14,7 @@ export const airCsv = (rows: readonly UnitRow[], after: ReadonlyMap<string, Unit
         radar_duty: u.radar ? "yes" : "no",
         verdict: u.verdict,
         noise_rise_db: Math.round(u.riseDb * 10) / 10,
-        air_asked_percent: Number.isFinite(u.asked + u.waits) ? Math.round((u.asked + u.waits) * 100) : "",
+        air_asked_percent: u.multiple > 0 ? Math.round(100 / u.multiple) : "",
         proposed_centre_mhz: to?.channel.centreMhz ?? "",
         proposed_width_mhz: to?.channel.widthMhz ?? "",
         proposed_noise_rise_db: to === undefined ? "" : Math.round(to.riseDb * 10) / 10,

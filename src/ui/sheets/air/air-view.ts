@@ -51,9 +51,6 @@ export interface UnitRow {
   readonly verdict: Verdict;
   readonly riseDb: number;
   readonly blinded: boolean;
-  /** Part of what may be used: of its own, and of those it shares with. */
-  readonly asked: number;
-  readonly waits: number;
   readonly multiple: number;
 }
 
@@ -90,8 +87,6 @@ export const airView = (built: AirBuilt, judged: JudgedAir, channels: ReadonlyMa
       verdict: links.reduce<Verdict>((v, l) => worseVerdict(v, l.verdict), "clear"),
       riseDb: Math.max(0, ...ways.map((w) => w.riseDb)),
       blinded: ways.some((w) => w.blinded),
-      asked: Math.max(0, ...links.map((l) => l.asked)),
-      waits: Math.max(0, ...links.map((l) => l.waits)),
       multiple: Math.min(Number.POSITIVE_INFINITY, ...links.map((l) => l.multiple)),
     };
   });

@@ -11,9 +11,9 @@ export const channelText = ({ centreMhz, widthMhz }: Channel): string =>
 export const dbRise = (db: number): string => `${figure(db, db < 10 && db >= 0.05 ? 1 : 0)} dB`;
 export const percent = (share: number): string => (Number.isFinite(share) ? `${figure(share * 100)} %` : "cut off");
 
-/** What the air of a unit is asked for, of what may be used. */
-export const airText = (u: Pick<UnitRow, "asked" | "waits" | "blinded" | "multiple">): string =>
-  u.blinded && u.multiple < 0.5 ? "cut off" : percent(u.asked + u.waits);
+/** What a unit asks of the air that is left to it: over 100 % it does not carry what is asked. */
+export const airText = (u: Pick<UnitRow, "blinded" | "multiple">): string =>
+  u.blinded && u.multiple < 0.5 ? "cut off" : percent(1 / u.multiple);
 
 export const bandText = (band: string): string => `${band} GHz`;
 

@@ -111,8 +111,8 @@ describe("words", () => {
     expect(troubleText(built, "mast to f0", row!.links[0]!)).toMatch(
       /^mast to f0: on one mast with it mast to f\d leaves its receiver nothing while it sends, noise up by \*\d+ dB\*\.$/,
     );
-    expect(airText({ asked: 0.4, waits: 0.35, blinded: false, multiple: 1.2 })).toBe("75 %");
-    expect(airText({ asked: Number.POSITIVE_INFINITY, waits: 0, blinded: false, multiple: 0 })).toBe("cut off");
+    expect(airText({ blinded: false, multiple: 1.25 })).toBe("80 %");
+    expect(airText({ blinded: false, multiple: 0 })).toBe("cut off");
     expect(channelText({ centreMhz: 5502.5, widthMhz: 5 })).toBe("5502.5, 5");
   });
 
