@@ -76,7 +76,10 @@ const Proposal = ({ open, assign }: { open: OpenAir; assign: ReturnType<typeof u
       {found.without.map((w) => (
         <p key={w.unitId} className="m-0 mt-0.5 text-ink-2">
           {nameOfUnit(built, w.unitId)}:{" "}
-          {w.why === "no channel" ? "no other channel is open to it under the rules" : "asks more than any channel carries, undisturbed: see Load"}.
+          {w.why === "no channel"
+            ? "no other channel is open to it under the rules"
+            : "asks more than any channel carries, undisturbed: see Load"}
+          .
         </p>
       ))}
       {moved.length === 0 ? (
