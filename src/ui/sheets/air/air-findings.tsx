@@ -7,8 +7,8 @@ import type { Verdict } from "@/core/link";
 import { ScrollRegion } from "../../controls/scroll-region";
 import { VerdictMark } from "../../marks/verdict-mark";
 import { figure } from "../../wording/numbers";
-import { VERDICT_ORDER, VERDICT_WORD } from "../../wording/verdicts";
-import type { AirView, UnitRow } from "./air-view";
+import { VERDICT_WORD } from "../../wording/verdicts";
+import { type AirView, type UnitRow, worstFirst } from "./air-view";
 import { channelText, dbRise, provenText, scoreText, troubleText } from "./air-words";
 import { changedUnits } from "./take-channels";
 import { BUDGET_MS, type useAssign } from "./use-assign";
@@ -236,10 +236,7 @@ export const AirFindings = ({
   saveCsv: () => void;
 }) => {
   const { planned, built, read, view } = open;
-  const rank = (v: Verdict): number => VERDICT_ORDER.indexOf(v);
-  const bad = planned.units
-    .filter((u) => u.verdict !== "clear")
-    .sort((a, b) => rank(a.verdict) - rank(b.verdict) || Number(b.blinded) - Number(a.blinded) || b.riseDb - a.riseDb);
+  const bad = planned.units.filter((u) => u.verdict !== "clear").sort(worstFirst);
   const alone = planned.units.filter((u) => u.links.some((l) => l.trouble === "alone"));
   const [first, ...others] = bad;
   const lead = first?.links.find((l) => l.verdict === first.verdict);

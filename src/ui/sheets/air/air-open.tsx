@@ -12,7 +12,7 @@ import { Sheet } from "../../frame/sheet";
 import { sendEdit } from "../../state/browser-outbox";
 import { useJobHistory } from "../../state/job-history";
 import { errorSentence } from "../../wording/errors";
-import { VERDICT_ORDER, VERDICT_WORD } from "../../wording/verdicts";
+import { VERDICT_WORD } from "../../wording/verdicts";
 import { useJobIndex } from "../job-index";
 import { aboutCell, jobStrip, withVerdict } from "../job-strip";
 import { SHEETS } from "../registry";
@@ -20,7 +20,7 @@ import { NARROW_PX } from "../section/narrow";
 import { EditNotices, SheetHead } from "../sheet-head";
 import { AirFindings } from "./air-findings";
 import { AirTable } from "./air-table";
-import { airView, type UnitRow } from "./air-view";
+import { airView, worstFirst } from "./air-view";
 import { airReason, bandText } from "./air-words";
 import { BandDrawing } from "./band-drawing";
 import { OthersPanel } from "./others-panel";
@@ -41,8 +41,6 @@ const TABS = [
   ["others", "Masts and others"],
 ] as const;
 
-const rank = (u: UnitRow): number => VERDICT_ORDER.indexOf(u.verdict);
-
 /** The air of a job: which channel for whom. */
 export const AirOpen = (given: AirOpenRead) => {
   const verdicts = useVerdicts(given.job.job.id);
@@ -59,10 +57,7 @@ export const AirOpen = (given: AirOpenRead) => {
   const refresh = useRefresh();
   const index = useJobIndex(jobId, verdicts.data, null);
   const [ref, area] = useSize<HTMLDivElement>();
-  const rows = useMemo(
-    () => [...planned.units].sort((a, b) => rank(a) - rank(b) || Number(b.blinded) - Number(a.blinded) || b.riseDb - a.riseDb),
-    [planned],
-  );
+  const rows = useMemo(() => [...planned.units].sort(worstFirst), [planned]);
   const worstUnit = rows[0] !== undefined && rows[0].verdict !== "clear" ? rows[0].unit.id : null;
   const assign = useAssign(open.still, fields, worstUnit);
   const { found } = assign;

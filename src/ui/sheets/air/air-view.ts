@@ -3,6 +3,7 @@ import { type AirUnit, type Channel, commonMhz, type JudgedAir, type LinkAir, ru
 import type { Verdict } from "@/core/link";
 import { worseVerdict } from "@/core/link";
 import { BAND_KEYS, type BandKey, bandKeyOf } from "@/core/radio";
+import { VERDICT_ORDER } from "../../wording/verdicts";
 
 /* The air of a job as it is drawn: who hangs where on which channel, and what each receiver hears. */
 
@@ -64,12 +65,16 @@ export interface AirView {
   readonly verdict: Verdict;
 }
 
-const ORDER: readonly Verdict[] = ["clear", "tight", "unknown", "short"];
-const rank = (v: Verdict): number => ORDER.indexOf(v);
+/** 0: the worst. */
+const rank = (v: Verdict): number => VERDICT_ORDER.indexOf(v);
 
 /** Of two receivers the one that is worse off: what is short first, then what is blinded, then the noise. */
 const worseOff = (a: Receiver, b: Receiver): number =>
-  rank(b.verdict) - rank(a.verdict) || Number(b.air.blinded) - Number(a.air.blinded) || b.air.riseDb - a.air.riseDb;
+  rank(a.verdict) - rank(b.verdict) || Number(b.air.blinded) - Number(a.air.blinded) || b.air.riseDb - a.air.riseDb;
+
+/** Order of units by how badly off they are, the worst first. */
+export const worstFirst = (a: UnitRow, b: UnitRow): number =>
+  rank(a.verdict) - rank(b.verdict) || Number(b.blinded) - Number(a.blinded) || b.riseDb - a.riseDb;
 
 export const airView = (built: AirBuilt, judged: JudgedAir, channels: ReadonlyMap<string, Channel>): AirView => {
   const { job } = built;
@@ -178,7 +183,7 @@ export const mastRows = (built: AirBuilt, view: AirView, band: BandKey, names: R
   };
   const rows = shared
     .map(([siteId, list]) => row(siteId, names.get(siteId) ?? "", list))
-    .sort((a, b) => rank(b.verdict) - rank(a.verdict) || b.blocks.length - a.blocks.length);
+    .sort((a, b) => rank(a.verdict) - rank(b.verdict) || b.blocks.length - a.blocks.length);
   const alone = units.filter((u) => !shared.some(([, list]) => list.includes(u)));
   return alone.length === 0 ? rows : [...rows, row(null, rows.length === 0 ? "Own links" : "Elsewhere", alone)];
 };

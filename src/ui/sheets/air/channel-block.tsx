@@ -75,7 +75,7 @@ export const ChannelBlock = ({
     else step(by);
   };
   const onPointerDown = (e: PointerEvent<SVGGElement>): void => {
-    if (b.locked) return;
+    if (b.locked || e.button !== 0) return;
     e.currentTarget.setPointerCapture(e.pointerId);
     drag.current = { px: e.clientX, mhz: b.channel.centreMhz };
     open.setUnit(b.unitId);
@@ -107,7 +107,8 @@ export const ChannelBlock = ({
       onKeyDown={onKeyDown}
       onPointerDown={onPointerDown}
       onPointerMove={onPointerMove}
-      onPointerUp={() => {
+      // Also where the pointer is taken away without having been lifted.
+      onLostPointerCapture={() => {
         drag.current = null;
       }}
       onFocus={() => open.setUnit(b.unitId)}

@@ -1,5 +1,5 @@
 "use client";
-import { useDeferredValue, useMemo, useRef, useState } from "react";
+import { useDeferredValue, useMemo, useState } from "react";
 import {
   type AirDto,
   type AirRead,
@@ -102,7 +102,6 @@ export const useOpenAir = ({ job, brief, network, hubs, air, scans, hardware, ve
     null;
   // Mends and proposals are searched for when nothing moves.
   const still = useDeferredValue(built);
-  const held = useRef(false);
   return {
     job,
     jobId,
@@ -128,7 +127,6 @@ export const useOpenAir = ({ job, brief, network, hubs, air, scans, hardware, ve
     setUnit,
     tried,
     setTried,
-    held,
     verdict: sheetVerdict(planned, read),
     hubs,
     scans,
