@@ -13,6 +13,7 @@ const ORDER = [
   "hub",
   "load",
   "air",
+  "wiring",
   "solve",
 ];
 

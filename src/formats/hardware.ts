@@ -66,6 +66,12 @@ const modulation = z.object({
   sensitivityDbm: byWidth(z.number().min(-130).max(0)),
 });
 
+const watts = z.number().min(0, "watts are 0 or above").max(10_000);
+/** Volts between which a device works. */
+const voltWindow = z
+  .object({ low: z.number().min(0).max(500), high: z.number().gt(0).max(500) })
+  .refine((v) => v.high > v.low, "high must be above low");
+
 /** A radio's data sheet. What the computation does not need is kept as it came. */
 export const radioSchema = z.looseObject({
   id,
@@ -104,13 +110,23 @@ export const radioSchema = z.looseObject({
     .refine((a) => a.kind === "connectorised" || a.gainDbi !== undefined, "an integrated antenna needs its gain"),
   modulations: z.array(modulation).min(1).max(40),
   ethernetPorts: z
-    .array(z.looseObject({ speedMbps: z.number().gt(0).max(400_000), powerIn: z.boolean().optional() }))
+    .array(z.looseObject({ speedMbps: z.number().gt(0).max(400_000), powerIn: z.boolean().optional(), medium: z.string().max(40).optional() }))
     .min(1)
     .max(16),
   automaticPowerControl: z.boolean().optional(),
   maxRemotes: z.number().int().min(1).max(100_000).optional(),
   priceEur: priceEur.optional(),
   powerKinds: z.array(z.string().min(1).max(40)).max(12).optional(),
+  powerDrawMaxW: watts.optional(),
+  powerDrawTypicalW: watts.optional(),
+  startW: watts.optional(),
+  inputVolts: z.record(z.string().min(1).max(40), voltWindow).optional(),
+  poeClass: z.number().int().min(1).max(8).optional(),
+  suppliedInjector: z.looseObject({ kind: z.string().min(1).max(40), volts: z.number().gt(0).max(500), watts }).nullish(),
+  passThrough: z
+    .looseObject({ kind: z.string().min(1).max(40), maxW: watts, onlyWhenFedBy: z.string().max(40).optional(), port: z.string().max(80).optional() })
+    .nullish(),
+  factory: z.object({ address: z.ipv4("is no address"), bits: z.number().int().min(8).max(30) }).optional(),
   sizeMm: sizeMm.optional(),
   poleDiameterMm: poleDiameterMm.optional(),
   ...mountFields,

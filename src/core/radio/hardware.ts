@@ -54,7 +54,11 @@ export interface Radio {
     readonly connectorCount?: number | undefined;
   };
   readonly modulations: readonly Modulation[];
-  readonly ethernetPorts: readonly { readonly speedMbps: number; readonly powerIn?: boolean | undefined }[];
+  readonly ethernetPorts: readonly {
+    readonly speedMbps: number;
+    readonly powerIn?: boolean | undefined;
+    readonly medium?: string | undefined;
+  }[];
   /** Automatic power control, where the sheet says; taken as there where it does not. */
   readonly automaticPowerControl?: boolean | undefined;
   /** Remotes that one such hub takes, where its sheet says. */
@@ -62,6 +66,21 @@ export interface Radio {
   /** What it is chosen by beside the radio; left out where its sheet does not say. */
   readonly priceEur?: number | undefined;
   readonly powerKinds?: readonly string[] | undefined;
+  readonly powerDrawMaxW?: number | undefined;
+  readonly powerDrawTypicalW?: number | undefined;
+  /** While it starts. */
+  readonly startW?: number | undefined;
+  /** By kind of supply. */
+  readonly inputVolts?: Readonly<Record<string, { readonly low: number; readonly high: number }>> | undefined;
+  /** IEEE 802.3, 1 to 8. */
+  readonly poeClass?: number | undefined;
+  readonly suppliedInjector?: { readonly kind: string; readonly volts: number; readonly watts: number } | null | undefined;
+  readonly passThrough?:
+    | { readonly kind: string; readonly maxW: number; readonly onlyWhenFedBy?: string | undefined; readonly port?: string | undefined }
+    | null
+    | undefined;
+  /** Where it answers as it comes from its box. */
+  readonly factory?: { readonly address: string; readonly bits: number } | undefined;
   readonly sizeMm?: FaceSize | undefined;
   readonly poleDiameterMm?: FrequencyRange | undefined;
   /** The bracket it hangs on, by name: two of one name take each other's place. */
