@@ -1,24 +1,28 @@
 import { eq } from "drizzle-orm";
-import { type InputOf, NO_SITE_LIMITS } from "../src/contract";
+import { type InputOf, type JobBundle, NO_SITE_LIMITS, networkSchema, sectorsShared } from "../src/contract";
+import { partsOf } from "../src/core/wiring";
 import type { Db } from "../src/data/client";
 import { saveHardware } from "../src/data/hardware";
-import { getJob, type JobRow } from "../src/data/jobs";
+import { getJob, type JobRow, linksOf, sitesOf } from "../src/data/jobs";
 import { createLink } from "../src/data/links";
 import { insertFeatures, insertObstacles } from "../src/data/obstacles";
 import { edit, makeJob } from "../src/data/records";
 import { job, terrainDataset } from "../src/data/schema";
 import { insertDataset } from "../src/data/terrain-store";
 import { type HardwareFile, hardwareFileSchema } from "../src/formats";
+import { jobDto } from "../src/service/dto";
 import { demoAir, demoScans } from "./air";
 import { demoBrief } from "./brief";
 import type { DemoJob } from "./generate";
 import hardware from "./hardware.json" with { type: "json" };
+import parts from "./parts.json" with { type: "json" };
+import { demoAddresses, demoWirings } from "./wiring";
 
 const SURVEYED_ON = "2026-07-15";
 const VISIT_ON = "2026-12-03";
 export const DEMO_SOURCE = "made up for the demo";
 
-export const demoHardware = (): HardwareFile => hardwareFileSchema.parse(hardware);
+export const demoHardware = (): HardwareFile => hardwareFileSchema.parse({ ...hardware, parts: parts.parts });
 
 /** What a survey added to some of the sites. */
 const MORE_OF_SITE: Readonly<Record<string, Partial<InputOf<"site">>>> = {
@@ -66,7 +70,12 @@ export const seedDemo = async (db: Db, demo: DemoJob): Promise<JobRow> => {
   const catalogue = demoHardware();
   const counted = <T extends { readonly id: string }>(sheets: readonly T[]): T[] =>
     sheets.map((s) => (STOCK[s.id] === undefined ? s : { ...s, stock: STOCK[s.id] }));
-  await saveHardware(db, { radios: counted(catalogue.radios), antennas: counted(catalogue.antennas), source: "catalogue" });
+  await saveHardware(db, {
+    radios: counted(catalogue.radios),
+    antennas: counted(catalogue.antennas),
+    parts: counted(catalogue.parts),
+    source: "catalogue",
+  });
   for (const g of demo.grids) {
     await insertDataset(
       db,
@@ -168,6 +177,22 @@ export const seedDemo = async (db: Db, demo: DemoJob): Promise<JobRow> => {
     ),
   );
   for (const scan of demoScans((key) => siteIds.get(key)!)) await edit(db, made.id, (door) => door.create("scan", scan));
+  const bundle = {
+    job: jobDto(await getJob(db, made.id)),
+    sites: await sitesOf(db, made.id),
+    links: await linksOf(db, made.id),
+  } as unknown as JobBundle;
+  const sectors = sectorsShared(bundle.links, []);
+  const wirings = demoWirings({
+    job: bundle,
+    brief,
+    network: networkSchema.parse({}),
+    parts: partsOf(catalogue.parts, catalogue.radios),
+    siteId: (key) => siteIds.get(key)!,
+    sectorOf: (siteId) => (linkId) => (sectors.get(linkId)?.siteId === siteId ? sectors.get(linkId)!.id : null),
+  });
+  for (const { siteId, ...w } of wirings) await edit(db, made.id, (door) => door.create("wiring", { siteId, ...w }, { id: siteId }));
+  await edit(db, made.id, (door) => door.patch("addresses", made.id, 0, demoAddresses(wirings)));
   return getJob(db, made.id);
 };
 

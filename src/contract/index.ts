@@ -19,3 +19,5 @@ export * from "./schemas";
 export * from "./starts";
 export * from "./told";
 export type * from "./types";
+export * from "./wiring";
+export * from "./wiring-job";

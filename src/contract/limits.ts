@@ -43,7 +43,7 @@ const isFew = (r: object): boolean => Object.keys(r).length <= MOST_PLACES;
 
 /** What a firm says of a sheet: how many are at hand (null where nobody counts), and whether it is taken any more. */
 export const sheetMarksSchema = z.object({
-  kind: z.enum(["radio", "antenna"]),
+  kind: z.enum(["radio", "antenna", "part"]),
   id: z.string().min(1).max(64),
   stock: z
     .number("a stock must be a number")

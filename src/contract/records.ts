@@ -8,6 +8,7 @@ import { limitsSchema } from "./limits";
 import { networkSchema } from "./network";
 import { designFieldsSchema, groundToldSchema, jobFieldsSchema, siteFieldsSchema, uuid } from "./schemas";
 import { type KindName, TOLD, withTold } from "./told";
+import { addressesFaults, addressesSchema, unitFaults, unitSchema, wiringFaults, wiringSchema } from "./wiring";
 
 /*
  * Everything that people edit, declared once. History, undo, bundles, the two routes, news, queries and the store of the
@@ -135,6 +136,45 @@ const scan = kind({
   kept: "document",
 });
 
+const wiring = kind({
+  ...TOLD.wiring,
+  fields: wiringSchema,
+  fixed: z.object({ siteId: uuid }),
+  check: wiringFaults,
+  refs: { siteId: "site" },
+  bundle: { file: "wirings.json", form: "list" },
+  stale: "nothing",
+  seenBy: CREWS,
+  // Under the id of its site: two people who wire one site wire the same record.
+  idByClient: true,
+  kept: "document",
+});
+
+const unit = kind({
+  ...TOLD.unit,
+  fields: unitSchema,
+  fixed: z.object({ siteId: uuid, placeId: uuid }),
+  check: unitFaults,
+  refs: { siteId: "site" },
+  bundle: { file: "units.json", form: "list" },
+  stale: "nothing",
+  seenBy: CREWS,
+  // The first at a place under the place's id: it is made when something of it is written down.
+  idByClient: true,
+  kept: "document",
+});
+
+const addresses = kind({
+  ...TOLD.addresses,
+  fields: addressesSchema,
+  fixed: NO_FIXED,
+  check: addressesFaults,
+  bundle: { file: "addresses.json", form: "one" },
+  stale: "nothing",
+  seenBy: CREWS,
+  kept: "document",
+});
+
 const obstacle = kind({
   ...TOLD.obstacle,
   fields: obstacleRowSchema,
@@ -183,7 +223,25 @@ const basemap = kind({
 });
 
 /** In the order in which rows can be written: what others name comes first. */
-export const RECORDS = { job, brief, site, link, design, limits, hub, network, air, scan, obstacle, feature, photo, basemap } as const;
+export const RECORDS = {
+  job,
+  brief,
+  site,
+  link,
+  design,
+  limits,
+  hub,
+  network,
+  air,
+  scan,
+  wiring,
+  unit,
+  addresses,
+  obstacle,
+  feature,
+  photo,
+  basemap,
+} as const;
 
 /** Of an object without fields nothing, where Zod would say that it has none of any name. */
 type Of<S extends z.ZodObject, Side extends "input" | "output"> = keyof S["shape"] extends never

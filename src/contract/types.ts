@@ -7,6 +7,7 @@ import type { Carried } from "../core/load";
 import type { BodyKind } from "../core/obstacles";
 import type { Antenna, Radio } from "../core/radio";
 import type { MountOutcome, PlaceOutcome } from "../core/solve";
+import type { PartSheet, WiringCode } from "../core/wiring";
 import type { ErrorBody } from "./errors";
 import type { ImportOptions } from "./ground";
 import type { RowOf } from "./records";
@@ -143,6 +144,14 @@ export interface LinkVerdict {
   readonly chain: {
     readonly verdict: Verdict;
     readonly code: "air-over" | "sector-over" | "port-over" | "feed-over" | "chain-over";
+  } | null;
+  /** What the wiring of its two ends comes to, the worse of them; null while neither is planned. */
+  readonly wiring: {
+    readonly verdict: Verdict;
+    readonly code: WiringCode | null;
+    readonly siteId: string;
+    /** It keeps one of its radios dark, or stops the plan. */
+    readonly holdsUp: boolean;
   } | null;
   readonly changedAt: string;
   /** False while something it rests on has changed and it is being worked out anew. */
@@ -381,3 +390,8 @@ export type HubDto = RowOf<"hub">;
 export type NetworkDto = RowOf<"network">;
 export type AirDto = RowOf<"air">;
 export type ScanDto = RowOf<"scan">;
+export type WiringDto = RowOf<"wiring">;
+export type UnitDto = RowOf<"unit">;
+export type AddressesDto = RowOf<"addresses">;
+/** Sheets of what is wired beside the radios. */
+export type PartDto = PartSheet & { readonly source: string };

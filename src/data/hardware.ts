@@ -5,7 +5,7 @@ import type { HardwareStepDto } from "../contract";
 import { clientNow } from "./actor";
 import { NotFound, Refused } from "./clash";
 import type { Db } from "./client";
-import { antenna, change, radio } from "./schema";
+import { antenna, change, part, radio } from "./schema";
 
 export interface RadioSheet {
   readonly id: string;
@@ -15,7 +15,22 @@ export interface RadioSheet {
 }
 
 export const listRadios = (db: Db) => db.select().from(radio).where(isNull(radio.deletedAt)).orderBy(asc(radio.bandKey), asc(radio.name));
+export const listParts = (db: Db) => db.select().from(part).where(isNull(part.deletedAt)).orderBy(asc(part.kind), asc(part.name));
 export const listAntennas = (db: Db) => db.select().from(antenna).where(isNull(antenna.deletedAt)).orderBy(asc(antenna.name));
+
+/** Sheets of what is wired, as they are kept. */
+export interface KeptPart {
+  readonly id: string;
+  readonly name: string;
+  readonly kind: string;
+}
+
+/** Says whether the parts are those they were. */
+export const partsKey = async (db: Db): Promise<string> => {
+  const r = await db.execute<{ key: string }>(sql`
+    SELECT md5(coalesce((SELECT string_agg(id || ' ' || version || ' ' || xmin::text || coalesce(deleted_at::text, ''), ',' ORDER BY id) FROM part), '')) AS key`);
+  return r.rows[0]?.key ?? "";
+};
 
 /** Says whether the catalogue is the one it was: every write of a sheet changes it. */
 export const hardwareKey = async (db: Db): Promise<string> => {
@@ -26,8 +41,8 @@ export const hardwareKey = async (db: Db): Promise<string> => {
 };
 
 type Tx = Parameters<Parameters<Db["transaction"]>[0]>[0];
-type Kind = "radio" | "antenna";
-const TABLES = { radio, antenna } as const;
+type Kind = "radio" | "antenna" | "part";
+const TABLES = { radio, antenna, part } as const;
 
 /** A sheet as the log keeps it; null where there is none. */
 interface Logged {
@@ -59,6 +74,15 @@ const write = async (tx: Tx, kind: Kind, { sheet, source }: Logged): Promise<voi
         target: radio.id,
         set: { ...row, version: sql`${radio.version} + 1`, updatedAt: sql`now()`, deletedAt: null },
       });
+  } else if (kind === "part") {
+    const row = { name: sheet.name, kind: (sheet as KeptPart).kind, sheet, source };
+    await tx
+      .insert(part)
+      .values({ id: sheet.id, ...row })
+      .onConflictDoUpdate({
+        target: part.id,
+        set: { ...row, version: sql`${part.version} + 1`, updatedAt: sql`now()`, deletedAt: null },
+      });
   } else {
     const row = { name: sheet.name, sheet, source };
     await tx
@@ -77,14 +101,20 @@ const write = async (tx: Tx, kind: Kind, { sheet, source }: Logged): Promise<voi
  */
 export const saveHardware = (
   db: Db,
-  input: { radios: readonly RadioSheet[]; antennas: readonly { id: string; name: string }[]; source: string },
+  input: {
+    readonly radios?: readonly RadioSheet[];
+    readonly antennas?: readonly { readonly id: string; readonly name: string }[];
+    readonly parts?: readonly KeptPart[];
+    readonly source: string;
+  },
 ): Promise<void> =>
   db.transaction(async (tx) => {
     await lockCatalogue(tx);
     const step = randomUUID();
     const given = [
-      ...input.radios.map((sheet) => ["radio", sheet] as const),
-      ...input.antennas.map((sheet) => ["antenna", sheet] as const),
+      ...(input.radios ?? []).map((sheet) => ["radio", sheet] as const),
+      ...(input.antennas ?? []).map((sheet) => ["antenna", sheet] as const),
+      ...(input.parts ?? []).map((sheet) => ["part", sheet] as const),
     ];
     for (const [kind, sheet] of given) {
       const before = await standing(tx, kind, sheet.id);
@@ -139,12 +169,24 @@ export const hardwareHistory = async (db: Db): Promise<readonly HardwareStepDto[
   const rows = await db.execute<{ step: string; at: string; mine: boolean; undone: boolean; names: string[]; made: boolean }>(sql`
     SELECT step, max(at)::text AS at, bool_and(client_id IS NOT DISTINCT FROM ${clientNow()}) AS mine, bool_or(undone) AS undone,
       array_agg(coalesce(after -> 'sheet' ->> 'name', before -> 'sheet' ->> 'name') ORDER BY id) AS names, bool_and(action = 'create') AS made
-    FROM change WHERE job_id IS NULL AND entity IN ('radio', 'antenna') AND step IS NOT NULL
+    FROM change WHERE job_id IS NULL AND entity IN ('radio', 'antenna', 'part') AND step IS NOT NULL
     GROUP BY step ORDER BY max(id) DESC LIMIT ${MOST_STEPS}`);
   return rows.rows.map((r) => ({ ...r, at: new Date(r.at).toISOString() }));
 };
 
-const refuseInUse = async (tx: Tx, kind: Kind, { sheet }: Logged): Promise<void> => {
+const refusePartInUse = async (tx: Tx, { sheet }: Logged): Promise<void> => {
+  const used = await tx.execute<{ name: string }>(sql`
+    SELECT j.name FROM record r JOIN job j ON j.id = r.job_id
+    WHERE r.kind = 'wiring' AND r.deleted_at IS NULL AND j.deleted_at IS NULL
+      AND (r.doc -> 'places' @> jsonb_build_array(jsonb_build_object('partId', ${sheet.id}::text))
+        OR r.doc -> 'leads' @> jsonb_build_array(jsonb_build_object('cableId', ${sheet.id}::text))) LIMIT 1`);
+  const job = used.rows[0]?.name;
+  if (job !== undefined) throw new Refused("hardware-in-use", "part", { name: sheet.name, job });
+};
+
+const refuseInUse = async (tx: Tx, kind: Kind, logged: Logged): Promise<void> => {
+  if (kind === "part") return refusePartInUse(tx, logged);
+  const { sheet } = logged;
   const where =
     kind === "radio"
       ? sql`d.near_radio_id = ${sheet.id} OR d.far_radio_id = ${sheet.id}`
@@ -192,7 +234,11 @@ type Sheets<T> = readonly { readonly source: string; readonly sheet: T }[];
 /** Adds data sheets that are not here, within a transaction; what is here stays as it is. */
 export const addHardware = async (
   tx: Pick<Db, "insert" | "execute">,
-  given: { readonly radios: Sheets<{ id: string; name: string }>; readonly antennas: Sheets<{ id: string; name: string }> },
+  given: {
+    readonly radios: Sheets<{ id: string; name: string }>;
+    readonly antennas: Sheets<{ id: string; name: string }>;
+    readonly parts: Sheets<KeptPart>;
+  },
   importId: string,
 ): Promise<void> => {
   await lockCatalogue(tx);
@@ -206,6 +252,17 @@ export const addHardware = async (
         target: radio.id,
         set: { name, bandKey, family, sheet, source, importId, deletedAt: null },
         setWhere: sql`${radio.deletedAt} IS NOT NULL`,
+      });
+  }
+  for (const { source, sheet } of given.parts) {
+    const { id, name, kind } = sheet;
+    await tx
+      .insert(part)
+      .values({ id, name, kind, sheet, source, importId })
+      .onConflictDoUpdate({
+        target: part.id,
+        set: { name, kind, sheet, source, importId, deletedAt: null },
+        setWhere: sql`${part.deletedAt} IS NOT NULL`,
       });
   }
   for (const { source, sheet } of given.antennas) {

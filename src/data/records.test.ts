@@ -131,6 +131,7 @@ interface Sample {
   readonly patch: Values;
   readonly other: Values;
 }
+const SOCKET = { id: "5f0f6f2a-3a3e-4f6e-9d55-0c1a2b3c4d5e", kind: "mains" as const, partId: "socket", name: "mains" };
 /** One of each kind: the compiler asks for a kind that is added. */
 const SAMPLES: Readonly<Record<KindName | "toy", Sample>> = {
   job: { input: () => ({}), patch: { tideRangeM: 2.5 }, other: { tideRangeM: 3 } },
@@ -147,6 +148,17 @@ const SAMPLES: Readonly<Record<KindName | "toy", Sample>> = {
     patch: { note: "from the roof" },
     other: { note: "from the yard" },
   },
+  wiring: {
+    input: ({ siteId }) => ({ siteId, places: [SOCKET] }),
+    patch: { roofAglM: 6 },
+    other: { roofAglM: 7 },
+  },
+  unit: {
+    input: ({ siteId }) => ({ siteId, placeId: SOCKET.id, serial: "A1" }),
+    patch: { serial: "A2" },
+    other: { serial: "A3" },
+  },
+  addresses: { input: () => ({}), patch: { timeServer: "10.0.0.1" }, other: { timeServer: "10.0.0.2" } },
   network: { input: () => ({}), patch: { recorder: "each" }, other: { recorder: "brief" } },
   site: { input: () => ({ name: "Shed", latDeg: 43.02, lonDeg: -33, mountAglM: 5 }), patch: { mountAglM: 7.5 }, other: { mountAglM: 8 } },
   link: {

@@ -232,6 +232,19 @@ export const antenna = pgTable("antenna", {
   ...stamps(),
 });
 
+/** What is wired beside the radios. */
+export const part = pgTable("part", {
+  id: text().primaryKey(),
+  name: text().notNull(),
+  kind: text().notNull(),
+  sheet: jsonb().notNull(),
+  source: text().notNull(),
+  /** The import that brought it; taken away with it. */
+  importId: uuid("import_id"),
+  version: version(),
+  ...stamps(),
+});
+
 export const link = pgTable(
   "link",
   {

@@ -177,7 +177,7 @@ export const readHardwareCsv = (text: string, known: KnownHardware): { file: Har
   if (data.length > MOST_ROWS)
     return { faults: [{ where: "the file", reason: `has ${data.length} rows; at most ${MOST_ROWS} are taken` }] };
   const faults: RowFault[] = [];
-  const out: { radios: HardwareFile["radios"]; antennas: HardwareFile["antennas"] } = { radios: [], antennas: [] };
+  const out: Pick<HardwareFile, "radios" | "antennas" | "parts"> = { radios: [], antennas: [], parts: [] };
   const ids = new Map<string, number>();
   data.forEach((cells, i) => {
     const at = `row ${i + 2}${cells.name === undefined || cells.name.trim() === "" ? "" : ` ${cells.name.trim()}`}`;

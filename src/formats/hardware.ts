@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { type Antenna, CONNECTOR_PLACES, parseDuplex, parsePolarisation, type Radio } from "../core/radio";
+import { partSchema } from "./parts";
 
 const MOST_ROWS = 500;
 const id = z.string().regex(/^[a-z0-9][a-z0-9-]{0,63}$/, "small letters, digits and hyphens");
@@ -110,7 +111,9 @@ export const radioSchema = z.looseObject({
     .refine((a) => a.kind === "connectorised" || a.gainDbi !== undefined, "an integrated antenna needs its gain"),
   modulations: z.array(modulation).min(1).max(40),
   ethernetPorts: z
-    .array(z.looseObject({ speedMbps: z.number().gt(0).max(400_000), powerIn: z.boolean().optional(), medium: z.string().max(40).optional() }))
+    .array(
+      z.looseObject({ speedMbps: z.number().gt(0).max(400_000), powerIn: z.boolean().optional(), medium: z.string().max(40).optional() }),
+    )
     .min(1)
     .max(16),
   automaticPowerControl: z.boolean().optional(),
@@ -124,7 +127,12 @@ export const radioSchema = z.looseObject({
   poeClass: z.number().int().min(1).max(8).optional(),
   suppliedInjector: z.looseObject({ kind: z.string().min(1).max(40), volts: z.number().gt(0).max(500), watts }).nullish(),
   passThrough: z
-    .looseObject({ kind: z.string().min(1).max(40), maxW: watts, onlyWhenFedBy: z.string().max(40).optional(), port: z.string().max(80).optional() })
+    .looseObject({
+      kind: z.string().min(1).max(40),
+      maxW: watts,
+      onlyWhenFedBy: z.string().max(40).optional(),
+      port: z.string().max(80).optional(),
+    })
     .nullish(),
   factory: z.object({ address: z.ipv4("is no address"), bits: z.number().int().min(8).max(30) }).optional(),
   sizeMm: sizeMm.optional(),
@@ -159,6 +167,7 @@ export const antennaSchema = z.looseObject({
 export const hardwareFileSchema = z.looseObject({
   radios: z.array(radioSchema).max(MOST_ROWS).default([]),
   antennas: z.array(antennaSchema).max(MOST_ROWS).default([]),
+  parts: z.array(partSchema).max(MOST_ROWS).default([]),
 });
 
 export type HardwareFile = z.infer<typeof hardwareFileSchema>;
@@ -193,8 +202,8 @@ export const readHardwareFile = (text: string): { file: HardwareFile } | { fault
       }),
     };
   }
-  if (checked.data.radios.length + checked.data.antennas.length === 0) {
-    return { faults: [{ where: "the file", reason: "holds no radios and no antennas" }] };
+  if (checked.data.radios.length + checked.data.antennas.length + checked.data.parts.length === 0) {
+    return { faults: [{ where: "the file", reason: "holds no radios, no antennas and no parts" }] };
   }
   return { file: checked.data };
 };

@@ -12,6 +12,7 @@ export {
   readHardwareFile,
 } from "./hardware";
 export { readHardwareCsv } from "./hardware-csv";
+export { partSchema } from "./parts";
 export { mimeOf, withoutData } from "./photo-data";
 export { type HeardNetwork, iwScanText, iwSurveyText } from "./scan/iw-write";
 export { readScan } from "./scan/read-scan";

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { kindOf, RECORDS, uuid } from "../contract";
-import { antennaSchema, radioSchema } from "../formats";
+import { antennaSchema, partSchema, radioSchema } from "../formats";
 
 /* A whole job as one zip of open formats: JSON, GeoTIFF, JPEG, and a manifest with a checksum of each file. */
 
@@ -85,6 +85,7 @@ export const jobSchema = RECORDS.job.fields.extend({ id: uuid });
 export const hardwareSchema = z.object({
   radios: z.array(z.object({ source: z.string(), sheet: radioSchema })),
   antennas: z.array(z.object({ source: z.string(), sheet: antennaSchema })),
+  parts: z.array(z.object({ source: z.string(), sheet: partSchema })).default([]),
 });
 export const terrainSchema = z.object({
   id: uuid,

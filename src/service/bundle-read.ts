@@ -9,7 +9,7 @@ import { planeProjection } from "../core/geo";
 import { type ComingRow, type JobRows, jobHere, takenIds } from "../data/bundle";
 import { Refused } from "../data/clash";
 import type { Db } from "../data/client";
-import { listAntennas, listRadios } from "../data/hardware";
+import { type KeptPart, listAntennas, listParts, listRadios } from "../data/hardware";
 import { mayEdit } from "../data/records";
 import { type DatasetRow, datasetsById } from "../data/terrain-store";
 import { coordinateSystem, FileFault, isCleanText, openTerrain, type TerrainSource, type Unpacked } from "../formats";
@@ -38,7 +38,11 @@ export interface OpenBundle {
   readonly bytes: (kind: string, id: string) => Promise<Buffer | null>;
   /** Terrain that is not here yet. */
   readonly terrain: readonly TerrainPart[];
-  readonly hardware: { readonly radios: readonly Sheet[]; readonly antennas: readonly Sheet[] };
+  readonly hardware: {
+    readonly radios: readonly Sheet[];
+    readonly antennas: readonly Sheet[];
+    readonly parts: readonly (Sheet & { sheet: KeptPart })[];
+  };
   /** Radios and antennas whose sheet here differs from the bundle's. */
   readonly differing: readonly string[];
 }
@@ -246,7 +250,9 @@ export const openBundle = async (db: Db, unpacked: readonly Unpacked[], asCopy: 
   };
   const jobId = here === null && !asCopy ? job.id : randomUUID();
 
-  const sheetsHere = new Map([...(await listRadios(db)), ...(await listAntennas(db))].map((r) => [r.id, withoutMarks(r.sheet)]));
+  const sheetsHere = new Map(
+    [...(await listRadios(db)), ...(await listAntennas(db)), ...(await listParts(db))].map((r) => [r.id, withoutMarks(r.sheet)]),
+  );
   const isNew = (h: Sheet): boolean => !sheetsHere.has(h.sheet.id);
   const terrainHere = new Map(
     (
@@ -292,8 +298,8 @@ export const openBundle = async (db: Db, unpacked: readonly Unpacked[], asCopy: 
       return file === undefined ? null : readFile(file);
     },
     terrain: missing,
-    hardware: { radios: hardware.radios.filter(isNew), antennas: hardware.antennas.filter(isNew) },
-    differing: [...hardware.radios, ...hardware.antennas]
+    hardware: { radios: hardware.radios.filter(isNew), antennas: hardware.antennas.filter(isNew), parts: hardware.parts.filter(isNew) },
+    differing: [...hardware.radios, ...hardware.antennas, ...hardware.parts]
       .filter((h) => !isNew(h) && !deepEqual(sheetsHere.get(h.sheet.id), withoutMarks(h.sheet)))
       .map((h) => h.sheet.name),
   };

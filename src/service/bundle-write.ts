@@ -1,10 +1,10 @@
 import { strToU8 } from "fflate";
-import { kinds } from "../contract";
+import { kinds, type WiringFields } from "../contract";
 import { planeProjection } from "../core/geo";
 import { roleNow } from "../data/actor";
 import type { Tx } from "../data/changes";
 import type { Db } from "../data/client";
-import { listAntennas, listRadios } from "../data/hardware";
+import { listAntennas, listParts, listRadios } from "../data/hardware";
 import type { JobRow } from "../data/jobs";
 import { photoBytes } from "../data/photos";
 import { told } from "../data/records";
@@ -145,7 +145,16 @@ export const writeBundle = async (db: Db, row: JobRow, path: string): Promise<vo
     const used = new Set(designs.flatMap(({ values: d }) => [d.nearRadioId, d.farRadioId, d.nearAntennaId, d.farAntennaId]));
     const sheets = <T extends { id: string; sheet: unknown; source: string }>(rows: readonly T[]) =>
       byId(rows.filter((r) => used.has(r.id))).map((r) => ({ source: r.source, sheet: withoutMarks(r.sheet) }));
-    await add("hardware.json", json({ radios: sheets(await listRadios(db)), antennas: sheets(await listAntennas(db)) }));
+    const wirings = (await listOf("wiring")).map((r) => r.values as WiringFields);
+    for (const w of wirings) {
+      for (const p of w.places) used.add(p.partId);
+      for (const l of w.leads) used.add(l.cableId);
+    }
+    const parts = sheets(await listParts(db));
+    await add(
+      "hardware.json",
+      json({ radios: sheets(await listRadios(db)), antennas: sheets(await listAntennas(db)), ...(parts.length === 0 ? {} : { parts }) }),
+    );
     const terrain: unknown[] = [];
     if (sites.length > 0) {
       const lats = sites.map((s) => Number(s.values.latDeg));

@@ -8,16 +8,17 @@ import {
   type LinkDto,
   lonLats,
   type ObstacleDto,
+  type PartDto,
   type SiteDto,
   type UploadDto,
 } from "../contract";
 import type { Db } from "../data/client";
-import { hardwareKey, listAntennas, listRadios } from "../data/hardware";
+import { hardwareKey, listAntennas, listParts, listRadios, partsKey } from "../data/hardware";
 import type { ImportRow, UploadRow } from "../data/imports";
 import type { DesignRow, JobRow, LinkWithDesign, SiteRow } from "../data/jobs";
 import type { ObstacleRow } from "../data/obstacles";
 import type { datasetsCovering } from "../data/terrain-store";
-import { antennaSchema, radioSchema } from "../formats";
+import { antennaSchema, partSchema, radioSchema } from "../formats";
 
 export const jobDto = (row: JobRow): JobDto => {
   const { createdAt: _c, deletedAt: _d, updatedAt, ...rest } = row;
@@ -72,6 +73,20 @@ export const hardwareDto = async (db: Db): Promise<HardwareDto> => {
   };
   checkedSheets = { key, dto };
   return dto;
+};
+
+let checkedParts: { readonly key: string; readonly parts: readonly PartDto[] } | null = null;
+
+/** Sheets of what is wired, each checked; one that a later program would write is left out. */
+export const partsDto = async (db: Db): Promise<readonly PartDto[]> => {
+  const key = await partsKey(db);
+  if (checkedParts?.key === key) return checkedParts.parts;
+  const parts = (await listParts(db)).flatMap((p): PartDto[] => {
+    const sheet = partSchema.safeParse(p.sheet);
+    return sheet.success ? [{ ...sheet.data, source: p.source }] : [];
+  });
+  checkedParts = { key, parts };
+  return parts;
 };
 
 export const obstacleDto = (o: ObstacleRow): ObstacleDto => ({

@@ -5,21 +5,25 @@ import {
   airVerdictOf,
   type Brief,
   type HubFields,
+  judgeSites,
   type LinkVerdict,
   loadInputOf,
   type NetworkFields,
   passesOf,
+  type SiteWiring,
   urgentOf,
+  wiringTold,
 } from "../contract";
 import { judgeAir } from "../core/air";
 import { worseVerdict } from "../core/link";
 import { judgePlace, type Load, loadOf } from "../core/load";
+import { partsOf } from "../core/wiring";
 import type { Db } from "../data/client";
 import { getJob, linksOf, sitesOf } from "../data/jobs";
 import { listRecords } from "../data/records";
 import { tellVerdicts } from "../data/verdict-store";
 import { airOf } from "./air";
-import { jobDto } from "./dto";
+import { hardwareDto, jobDto, partsDto } from "./dto";
 
 /*
  * What no link knows of itself: what others' radios make of its channel, and whether the air that it shares and the way to it are
@@ -46,7 +50,24 @@ const worstByLink = (load: Load): ReadonlyMap<string, Chain> => {
   return found;
 };
 
+type Wired = NonNullable<LinkVerdict["wiring"]>;
+
+/** What the wiring of each link's ends comes to, where any is planned. */
+const wiredOf = async (db: Db, jobId: string): Promise<ReadonlyMap<string, Wired>> => {
+  const wirings = (await listRecords(db, jobId, "wiring")) as unknown as SiteWiring[];
+  if (wirings.length === 0) return new Map();
+  const [sites, links, parts, { radios }] = await Promise.all([sitesOf(db, jobId), linksOf(db, jobId), partsDto(db), hardwareDto(db)]);
+  const judged = judgeSites({ sites, links }, wirings, partsOf(parts, radios));
+  return new Map(
+    links.flatMap((l): [string, Wired][] => {
+      const told = wiringTold(l, judged);
+      return told === null ? [] : [[l.id, told]];
+    }),
+  );
+};
+
 interface Shared {
+  readonly wired: ReadonlyMap<string, Wired>;
   readonly chains: ReadonlyMap<string, Chain>;
   readonly air: ReadonlyMap<string, AirTold>;
 }
@@ -71,7 +92,8 @@ const sharedOf = async (db: Db, jobId: string, verdicts: readonly LinkVerdict[])
       all,
     );
   const alone = inputWith(verdicts);
-  if (alone === null) return { chains: new Map(), air: new Map() };
+  const wired = await wiredOf(db, jobId);
+  if (alone === null) return { wired, chains: new Map(), air: new Map() };
   const load = loadOf(alone);
   // What is asked of the links is what they send; what the air leaves of them is what the network has.
   const { built, read } = await airOf(db, jobId, verdicts, { passes: passesOf(load), urgent: urgentOf(load) }, () => {
@@ -80,7 +102,7 @@ const sharedOf = async (db: Db, jobId: string, verdicts: readonly LinkVerdict[])
   });
   const air = airToldOf(read, built, judgeAir(built.job));
   const beside = inputWith(verdicts.map((v) => ({ ...v, inAir: air.get(v.linkId) ?? null })));
-  return { chains: beside === null ? new Map() : worstByLink(loadOf(beside)), air };
+  return { wired, chains: beside === null ? new Map() : worstByLink(loadOf(beside)), air };
 };
 
 /** A verdict with what is found besides: the worse is shown, and told by its own trouble where that is the worst. */
@@ -113,10 +135,14 @@ export const withShared = async (
     known.set(jobId, kept);
     of.catch(() => known.delete(jobId));
   }
-  const { chains, air } = await kept.of;
+  const { wired, chains, air } = await kept.of;
   return verdicts.map((v) => {
     const inAir = air.get(v.linkId) ?? null;
     const chain = chains.get(v.linkId) ?? null;
-    return { ...withFound(withFound(v, inAir === null ? null : airVerdictOf(inAir)), chain), inAir, chain };
+    const wiring = wired.get(v.linkId) ?? null;
+    const found = withFound(withFound(v, inAir === null ? null : airVerdictOf(inAir)), chain);
+    // A camera that stays dark is told at its site; a radio that does, or a plan that stops, is the link's.
+    const dark = wiring?.holdsUp === true ? ({ verdict: "short", code: "wiring-short" } as const) : null;
+    return { ...withFound(found, dark), inAir, chain, wiring };
   });
 };

@@ -14,6 +14,7 @@ import {
 import { carriedOf, carriedOnWidths } from "../core/load";
 import { Refused } from "../data/clash";
 import { type Db, isUnreachable } from "../data/client";
+import { partsKey } from "../data/hardware";
 import { getLink, type JobRow, type LinkWithDesign, type SiteRow } from "../data/jobs";
 import { askFor, keepJudgement, type Stale, tellVerdicts, type VerdictRow, verdictRows } from "../data/verdict-store";
 import { hardwareDto, jobDto, linkDto } from "./dto";
@@ -146,6 +147,7 @@ const verdictOfRow = (r: VerdictRow): LinkVerdict => {
     fresh: r.have === r.want,
     chain: null,
     inAir: null,
+    wiring: null,
     alone: kept?.verdict ?? "unknown",
     ...(kept ?? { ...NOT_YET, pathM: straight!.distanceM, nearBearingDeg: straight!.nearDeg, farBearingDeg: straight!.farDeg }),
   };
@@ -164,7 +166,8 @@ export const keptVerdicts = async (db: Db, jobIds: readonly string[]): Promise<R
   }
   if (stale.size > 0) await askFor(db, [...stale]);
   const whole = new Map<string, readonly LinkVerdict[]>();
-  for (const [jobId, rows] of out) whole.set(jobId, await chained(db, jobId, rows));
+  const parts = await partsKey(db);
+  for (const [jobId, rows] of out) whole.set(jobId, await chained(db, jobId, rows, parts));
   return whole;
 };
 
@@ -172,8 +175,9 @@ export const keptVerdicts = async (db: Db, jobIds: readonly string[]): Promise<R
 export const verdictsOfKept = async (db: Db, jobId: string): Promise<readonly LinkVerdict[]> =>
   (await verdictRows(db, [jobId])).map(verdictOfRow);
 
-const chained = (db: Db, jobId: string, rows: readonly VerdictRow[]): Promise<readonly LinkVerdict[]> =>
-  withShared(db, jobId, rows.map(verdictOfRow), `${rows[0]?.revision}|${rows.map((r) => r.have).join()}`);
+/** @param parts says whether the sheets of what is wired are those they were. */
+const chained = (db: Db, jobId: string, rows: readonly VerdictRow[], parts: string): Promise<readonly LinkVerdict[]> =>
+  withShared(db, jobId, rows.map(verdictOfRow), `${rows[0]?.revision}|${parts}|${rows.map((r) => r.have).join()}`);
 
 /** Verdicts of all links of a job, the stale ones worked out here and kept: for whoever has no worker beside it. */
 export const verdictsOf = async (db: Db, job: JobRow): Promise<readonly LinkVerdict[]> => {
@@ -183,5 +187,5 @@ export const verdictsOf = async (db: Db, job: JobRow): Promise<readonly LinkVerd
     stale.map((r) => ({ linkId: r.link_id, want: Number(r.want) })),
     "",
   );
-  return chained(db, job.id, await verdictRows(db, [job.id]));
+  return chained(db, job.id, await verdictRows(db, [job.id]), await partsKey(db));
 };

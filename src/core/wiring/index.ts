@@ -25,3 +25,5 @@ export { type CableSheet, PART_KINDS, type PartKind, type PartSheet, type Parts,
 export { EARTH_UNASKED, type ProposedDevice, type ProposedRadio, type ProposeInput, proposeWiring, SUNNY_C, WARM_C } from "./propose";
 export { injectorIdOf, type PoweredRadio, partsOf } from "./radio-part";
 export { clearSkyHours, type SunPlan, type SunSupply, sunSupply } from "./sun";
+export { type ReadTaken, readTaken, type TakenAddress } from "./taken";
+export { type PortVlans, portVlans } from "./vlans";

@@ -158,8 +158,14 @@ const leadRadio = (d: Draft, input: ProposeInput, radio: ProposedRadio, from: Pl
   const protector = protectorFor(input.parts, giver?.gives?.[0] ?? null, Math.min(speed, giver?.speedMbps ?? speed));
   const wanted = Math.min(speed, giver?.speedMbps ?? speed);
   const outdoor = outdoorCable(input.parts, wanted, radio.aglM + LOOPS_M + 2 * SHORT_M);
-  const entry = d.place("surge", protector, `surge at the entry, ${radio.name}`, { bond: "unseen" });
-  const top = d.place("surge", protector, `surge at ${radio.name}`, { where: "mast", aglM: Math.max(0, radio.aglM - 1), bond: "unseen" });
+  const entry = d.place("surge", protector, input.radios.length === 1 ? "surge at the entry" : `surge at the entry, ${radio.name}`, {
+    bond: "unseen",
+  });
+  const top = d.place("surge", protector, input.radios.length === 1 ? "surge at the radio" : `surge at the ${radio.name}`, {
+    where: "mast",
+    aglM: Math.max(0, radio.aglM - 1),
+    bond: "unseen",
+  });
   const [a, b] = protector?.ports.map((p) => p.id) ?? ["1", "2"];
   d.lead(from, fromPort, entry, a!, shortCord(input.parts, wanted), SHORT_M);
   d.lead(entry, b!, top, a!, outdoor, radio.aglM + LOOPS_M, { way: "both", through: "the wall", dripLoop: true, temperatureC: SUNNY_C });
@@ -236,12 +242,12 @@ export const proposeWiring = (input: ProposeInput): WiringGraph => {
     const takes = parts.get(radio.partId)?.ports.flatMap((p) => p.takes ?? []) ?? [];
     if (battery !== null) {
       const dc = injectorForBattery(parts, takes);
-      const place = d.place("injector", dc, `injector of ${radio.name}`);
+      const place = d.place("injector", dc, input.radios.length === 1 ? "injector" : `injector, ${radio.name}`);
       d.lead(battery.place, d.free(battery.place, (p) => p.gives !== undefined) ?? battery.port, place, "dc", twoCore(parts), SHORT_M);
       leadRadio(d, input, radio, place, "fed");
       continue;
     }
-    const injector = d.place("injector", injectorSheet, `injector of ${radio.name}`);
+    const injector = d.place("injector", injectorSheet, input.radios.length === 1 ? "injector" : `injector, ${radio.name}`);
     plug(injector);
     const at = hub ?? router;
     if (at !== null)
@@ -277,7 +283,7 @@ const switchFor = (parts: Parts, wanted: number, devices: readonly ProposedDevic
   const powered = devices.reduce((n, r) => n + (takesPower(r) ? Math.min(MOST_OF_A_ROW, r.count) : 0), 0);
   const ports = (p: PartSheet, gives: boolean): number =>
     p.ports.filter((x) => x.medium === "copper" && (!gives || x.gives?.some((k) => powerKind(k)?.scheme === "802.3") === true)).length;
-  const fit = (most: number, asked: number) =>
+  const cheapestOf = (most: number, asked: number) =>
     cheapest(
       parts,
       "switch",
@@ -289,7 +295,7 @@ const switchFor = (parts: Parts, wanted: number, devices: readonly ProposedDevic
         p.ports.some((x) => x.takes?.includes("mains") === true),
     );
   return (
-    fit(Number.POSITIVE_INFINITY, powered) ??
+    cheapestOf(Number.POSITIVE_INFINITY, powered) ??
     [...parts.values()].filter((p) => p.kind === "switch").sort((a, b) => ports(b, false) - ports(a, false))[0] ??
     null
   );

@@ -2,6 +2,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback } from "react";
 import type {
+  AddressesDto,
   AirDto,
   BasemapDto,
   BriefDto,
@@ -17,10 +18,13 @@ import type {
   LinkBundleDto,
   LinkVerdict,
   NetworkDto,
+  PartDto,
   PhotoDto,
   ProfileDto,
   RoomDto,
   ScanDto,
+  UnitDto,
+  WiringDto,
 } from "@/contract";
 import { getJson, mayRecover } from "./client";
 
@@ -45,6 +49,10 @@ export const keys = {
   network: (id: string) => ["network", id] as const,
   air: (id: string) => ["air", id] as const,
   scans: (id: string) => ["scans", id] as const,
+  wirings: (id: string) => ["wirings", id] as const,
+  units: (id: string) => ["units", id] as const,
+  addresses: (id: string) => ["addresses", id] as const,
+  parts: ["parts"] as const,
   losses: (id: string) => ["losses", id] as const,
   basemap: (id: string) => ["basemap", id] as const,
 };
@@ -123,6 +131,14 @@ export const useAir = (id: string) =>
   useQuery({ queryKey: keys.air(id), queryFn: ({ signal }) => getJson<AirDto>(`/api/jobs/${id}/air`, signal) });
 export const useScans = (id: string) =>
   useQuery({ queryKey: keys.scans(id), queryFn: ({ signal }) => getJson<ScanDto[]>(`/api/jobs/${id}/scans`, signal) });
+export const useWirings = (id: string) =>
+  useQuery({ queryKey: keys.wirings(id), queryFn: ({ signal }) => getJson<WiringDto[]>(`/api/jobs/${id}/wirings`, signal) });
+export const useUnits = (id: string) =>
+  useQuery({ queryKey: keys.units(id), queryFn: ({ signal }) => getJson<UnitDto[]>(`/api/jobs/${id}/units`, signal) });
+export const useAddresses = (id: string) =>
+  useQuery({ queryKey: keys.addresses(id), queryFn: ({ signal }) => getJson<AddressesDto>(`/api/jobs/${id}/addresses`, signal) });
+export const useParts = () =>
+  useQuery({ queryKey: keys.parts, queryFn: ({ signal }) => getJson<PartDto[]>("/api/hardware/parts", signal), staleTime: 60_000 });
 /** Loss by ground and bodies between the ends of the job's radios, by the keys of both. */
 export const useLosses = (id: string) =>
   useQuery({
@@ -179,6 +195,9 @@ export const useRefresh = (): ((jobId: string) => Promise<void>) => {
         client.invalidateQueries({ queryKey: keys.air(jobId) }),
         client.invalidateQueries({ queryKey: keys.scans(jobId) }),
         client.invalidateQueries({ queryKey: keys.losses(jobId) }),
+        client.invalidateQueries({ queryKey: keys.wirings(jobId) }),
+        client.invalidateQueries({ queryKey: keys.units(jobId) }),
+        client.invalidateQueries({ queryKey: keys.addresses(jobId) }),
         client.invalidateQueries({ queryKey: keys.basemap(jobId) }),
       ]);
     },

@@ -68,6 +68,24 @@ const airState = ({ links }: JobFacts): IndexRow["state"] => {
   return { verdict: worst, words: `${found.filter((v) => v === worst).length} ${VERDICT_WORD[worst].toLowerCase()}` };
 };
 
+/** How badly the wiring of a link's ends holds up, for choosing which to open. */
+const wiringRank = (l: LinkVerdict): number =>
+  l.wiring == null ? -1 : l.wiring.holdsUp ? 10 : 3 - VERDICT_ORDER.indexOf(l.wiring.verdict);
+
+/** The link whose wiring is worst; without any wired one the first. */
+export const wiringLink = (links: readonly LinkVerdict[]): string | null =>
+  [...links].sort((a, b) => wiringRank(b) - wiringRank(a) || a.number - b.number)[0]?.linkId ?? null;
+
+/** What the wiring of the shown link comes to, else of all that are wired. */
+const wiringState = ({ links, linkId }: JobFacts): IndexRow["state"] => {
+  const of = linkId === null ? links : links.filter((l) => l.linkId === linkId);
+  const found = of.flatMap((l) => (l.wiring == null ? [] : [l.wiring.verdict]));
+  const worst = VERDICT_ORDER.find((v) => found.includes(v));
+  if (worst === undefined) return "open";
+  if (worst === "clear") return found.length === of.length ? "settled" : "open";
+  return { verdict: worst, words: VERDICT_WORD[worst].toLowerCase() };
+};
+
 export const SHEETS = {
   brief: {
     number: "01",
@@ -153,6 +171,19 @@ export const SHEETS = {
       { keys: "K", does: "At a block: lock it, or free it" },
       { keys: "P", does: "Draw all as proposed" },
       { keys: "Enter, Esc", does: "Plan what is drawn, or leave it" },
+    ],
+  },
+  wiring: {
+    number: "08",
+    name: "Wiring",
+    reads: ["wiring", "unit", "addresses", "network", "brief", "hub", "design", "site", "link", "job"],
+    href: (f) => (f.links.length === 0 ? null : `/jobs/${f.jobId}/wiring${f.linkId === null ? "" : `/${f.linkId}`}`),
+    judge: wiringState,
+    keys: [
+      { keys: "Tab", does: "From socket to socket" },
+      { keys: "Enter, arrows", does: "Pick a lead up, choose a socket; Enter lets it in, Esc lets it go" },
+      { keys: "Delete", does: "At a socket: take its lead away" },
+      { keys: "L", does: "The list of units and leads" },
     ],
   },
 } as const satisfies Readonly<Record<string, SheetDef>>;

@@ -23,7 +23,7 @@ export const SheetHead = ({
   narrow: boolean;
   children: ReactNode;
 }) => (
-  <header className={`flex min-h-[84px] items-start gap-x-4 px-4 pt-2 ${narrow ? "flex-wrap pb-1.5" : ""}`}>
+  <header className={`flex min-h-[84px] flex-none items-start gap-x-4 px-4 pt-2 ${narrow ? "flex-wrap pb-1.5" : ""}`}>
     <VerdictMark verdict={verdict} a={30} />
     <div className={`text-verdict font-verdict leading-[58px] tracking-[-0.5px] v-${verdict}`} data-testid="verdict" aria-live="polite">
       {word}

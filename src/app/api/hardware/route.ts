@@ -22,6 +22,7 @@ export const POST = (request: Request): Promise<Response> =>
       const body: ErrorBody = { code: "hardware-faults", faults: read.faults };
       return Response.json(body, { status: 400 });
     }
-    await saveHardware(db(), { radios: read.file.radios, antennas: read.file.antennas, source: "own" });
-    return { radios: read.file.radios.length, antennas: read.file.antennas.length };
+    const { radios, antennas, parts } = read.file;
+    await saveHardware(db(), { radios, antennas, parts, source: "own" });
+    return { radios: radios.length, antennas: antennas.length, parts: parts.length };
   });
