@@ -5,14 +5,17 @@ import { judgeWiring, type Lead, portKey } from "@/core/wiring";
 import { TYPE } from "../../drawing/type";
 import { figure, lengthText } from "../../wording/numbers";
 import type { Box, DrawnLead, EndLayout, Socket } from "./end-layout";
-import { mayJoin, suits } from "./joins";
+import { leadEnds, mayJoin, suits } from "./joins";
 import { SocketMark } from "./socket-mark";
 import type { OpenWiring } from "./use-open-wiring";
 import { voltsText, wattsText } from "./wiring-words";
 
 interface Held {
-  readonly from: Lead["from"];
+  /** The socket that was picked up. */
+  readonly start: Lead["from"];
+  /** The lead that is in it, and where that ends. */
   readonly moving: string | null;
+  readonly other: Lead["from"] | null;
   readonly at: { readonly x: number; readonly y: number };
   /** The socket under the hand. */
   readonly over: Lead["from"] | null;
@@ -49,18 +52,15 @@ export const EndDrawing = ({ open, site, layout, hatch }: { open: OpenWiring; si
   const plannedLeads = useMemo(() => new Map(planned.leads.map((l) => [l.id, l])), [planned.leads]);
   const decides = open.decides?.site.siteId === siteId ? open.decides.arrival : null;
 
-  /** The end that goes elsewhere: of a lead that is there the one in hand, else the one that it begins in. */
-  const movedEnd = (h: Held): Lead["from"] => {
-    const lead = h.moving === null ? undefined : planned.leads.find((l) => l.id === h.moving);
-    if (lead === undefined) return h.from;
-    return portKey(lead.from) === portKey(h.from) ? lead.to : lead.from;
-  };
+  /** The end that stays and the one that goes elsewhere, were the lead let into a socket: of a lead that is there the end of the same role goes. */
+  const endsFor = (h: Held, to: Lead["from"]) => leadEnds(w, h.start, h.other, to);
   /** What a lead would bring, were it let go here. */
   const droppedOf = (h: Held): { readonly text: string; readonly bad: boolean } | null => {
     if (h.over === null) return null;
-    const leads = open.joined(planned.leads, w, movedEnd(h), h.over, h.moving, h.moving ?? "drawn");
+    const { stays, goes } = endsFor(h, h.over);
+    const leads = open.joined(planned.leads, w, goes, h.over, h.moving, h.moving ?? "drawn");
     const then = judgeWiring({ ...w.graph, leads }, open.all);
-    const arrival = [h.from, h.over].map((e) => then.feeds.arrivals.get(portKey(e))).find((a) => a !== undefined);
+    const arrival = [stays, h.over].map((e) => then.feeds.arrivals.get(portKey(e))).find((a) => a !== undefined);
     if (arrival === undefined) return { text: "data only", bad: false };
     const low = arrival.window !== null && arrival.volts !== null && arrival.volts < arrival.window.low;
     return { text: arrival.volts === null ? "?" : voltsText(arrival.volts), bad: arrival.fit !== "fits" || arrival.collapses || low };
@@ -72,22 +72,20 @@ export const EndDrawing = ({ open, site, layout, hatch }: { open: OpenWiring; si
     const m = svg.current!.getScreenCTM()!.inverse();
     return { x: m.a * e.clientX + m.e, y: m.d * e.clientY + m.f };
   };
-  const candidates = (from: Lead["from"], moving: string | null): Socket[] =>
-    sockets.filter((s) => mayJoin(w, from, { placeId: s.placeId, port: s.port }, moving));
+  const candidates = (h: Held): Socket[] =>
+    sockets.filter((s) => {
+      const to = { placeId: s.placeId, port: s.port };
+      return portKey(to) !== portKey(h.start) && mayJoin(w, endsFor(h, to).stays, to, h.moving);
+    });
   const start = (s: Socket): Held => {
     const end = { placeId: s.placeId, port: s.port };
     const lead = s.shape === "mains" && s.gives ? undefined : w.at.get(portKey(end))?.[0];
-    // From a socket in use its lead's end is taken along; the other end stays where it is.
-    if (lead === undefined) return { from: end, moving: null, at: s, over: null };
-    const other = portKey(lead.from) === portKey(end) ? lead.to : lead.from;
-    return { from: other, moving: lead.id, at: s, over: null };
+    const other = lead === undefined ? null : portKey(lead.from) === portKey(end) ? lead.to : lead.from;
+    return { start: end, moving: lead?.id ?? null, other, at: s, over: null };
   };
   const drop = (h: Held): void => {
     setHeld(null);
-    if (h.over === null) return;
-    const moved = movedEnd(h);
-    if (portKey(moved) === portKey(h.over)) return;
-    open.join(siteId, moved, h.over, h.moving);
+    if (h.over !== null) open.join(siteId, endsFor(h, h.over).goes, h.over, h.moving);
   };
   const nameOf = (e: Lead["from"]): string => `${w.placeOf.get(e.placeId)?.name ?? "?"}, port ${w.portOf(e)?.name ?? e.port}`;
   const focusOn = (e: Lead["from"]): void => {
@@ -112,7 +110,7 @@ export const EndDrawing = ({ open, site, layout, hatch }: { open: OpenWiring; si
       }
       return;
     }
-    const list = candidates(held.from, held.moving);
+    const list = candidates(held);
     const by = e.key === "ArrowRight" || e.key === "ArrowDown" ? 1 : e.key === "ArrowLeft" || e.key === "ArrowUp" ? -1 : 0;
     if (by !== 0 && list.length > 0) {
       e.preventDefault();
@@ -140,13 +138,17 @@ export const EndDrawing = ({ open, site, layout, hatch }: { open: OpenWiring; si
   const onMove = (e: PointerEvent<SVGGElement>): void => {
     if (held === null || !e.currentTarget.hasPointerCapture(e.pointerId)) return;
     const at = place(e);
-    const nearest = candidates(held.from, held.moving)
+    const nearest = candidates(held)
       .filter((s) => near(s, at.x, at.y) < CATCH_PX)
       .sort((a, b) => near(a, at.x, at.y) - near(b, at.x, at.y))[0];
     setHeld({ ...held, at, over: nearest === undefined ? null : { placeId: nearest.placeId, port: nearest.port } });
   };
-  const heldFrom = held === null ? null : (sockets.find((s) => portKey(s) === portKey(held.from)) ?? null);
-  const may = held === null ? null : new Set(candidates(held.from, held.moving).map((s) => portKey(s)));
+  const heldFrom =
+    held === null
+      ? null
+      : (sockets.find((s) => portKey(s) === portKey(held.over === null ? (held.other ?? held.start) : endsFor(held, held.over).stays)) ??
+        null);
+  const may = held === null ? null : new Set(candidates(held).map((s) => portKey(s)));
 
   const colourOf = (verdict: "short" | "unknown" | "tight" | undefined): string =>
     verdict === "short" ? "var(--short)" : verdict === "tight" ? "var(--tight)" : "var(--ink)";
@@ -248,7 +250,7 @@ export const EndDrawing = ({ open, site, layout, hatch }: { open: OpenWiring; si
     const end = { placeId: s.placeId, port: s.port };
     const isOver = held?.over !== null && held?.over !== undefined && portKey(held.over) === portKey(end);
     const isOff = may !== null && !may.has(portKey(end));
-    const fits = held !== null && !isOff ? suits(w, held.from, end) : "fits";
+    const fits = held !== null && !isOff ? suits(w, endsFor(held, end).stays, end) : "fits";
     const arrival = feeds.arrivals.get(portKey(end));
     const verdict =
       decides !== null && portKey(decides.end) === portKey(end) && arrival !== undefined && bad.places.get(s.placeId) === "short"
@@ -261,7 +263,7 @@ export const EndDrawing = ({ open, site, layout, hatch }: { open: OpenWiring; si
         role="button"
         tabIndex={0}
         aria-label={`${b.place.name}, port ${s.name}${s.used ? ", in use" : ", free"}${s.gives ? ", gives power" : ""}`}
-        aria-pressed={held !== null && portKey(held.from) === portKey(end)}
+        aria-pressed={held !== null && portKey(held.start) === portKey(end)}
         data-socket={portKey(end)}
         style={{ touchAction: "none", cursor: "crosshair" }}
         opacity={isOff ? 0.25 : 1}

@@ -5,6 +5,29 @@ import { bestFit, followed, type Lead, type Parts, portKey, powerKind, type Wire
 
 export type JoinFit = "fits" | "no";
 
+type Role = "gives" | "takes" | "data";
+const roleOf = (w: Wired, e: Lead["from"]): Role => {
+  const port = w.portOf(e);
+  return port?.gives !== undefined || port?.passes !== undefined ? "gives" : port?.takes !== undefined ? "takes" : "data";
+};
+
+/**
+ * Which end of a lead stays and which goes, when the socket that one end is in was picked up and let go over another: a device
+ * picked up and led to a port that gives is fed from there; a port that gives, led to another, hands its lead over.
+ * @param other where the lead in hand ends; null for a lead that is drawn anew, which begins where it was picked up.
+ */
+export const leadEnds = (
+  w: Wired,
+  start: Lead["from"],
+  other: Lead["from"] | null,
+  to: Lead["from"],
+): { readonly stays: Lead["from"]; readonly goes: Lead["from"] } => {
+  if (other === null) return { stays: start, goes: start };
+  const role = roleOf(w, to);
+  const goes = role !== roleOf(w, start) && role === roleOf(w, other) ? other : start;
+  return { stays: goes === start ? other : start, goes };
+};
+
 /** Whether a lead from one port may go into another: the same medium, free, and not of one thing. The kinds are judged when it lies there. */
 export const mayJoin = (w: Wired, from: Lead["from"], to: Lead["from"], moving: string | null): boolean => {
   if (from.placeId === to.placeId) return false;

@@ -98,7 +98,7 @@ export const useOpenWiring = (read: WiringRead) => {
   const shown = useMemo(() => (tried === null ? own : judge(tried)), [tried, own, judge]);
   const verdict = verdictOver(own);
   const worst = useMemo(() => worstOf(own), [own]);
-  const decides = useMemo(() => decidesOver(shown), [shown]);
+  const decides = useMemo(() => decidesOver(shown, linkId), [shown, linkId]);
   const sectors = useMemo(() => sectorsShared(job.links, read.hubs), [job.links, read.hubs]);
   const sectorAt = useMemo(
     () =>

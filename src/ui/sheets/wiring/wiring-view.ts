@@ -92,15 +92,26 @@ export const worstOf = (sites: readonly JudgedSite[]): { readonly site: JudgedSi
   );
 };
 
-/** The supply that decides over both ends. */
-export const decidesOver = (sites: readonly JudgedSite[]): { readonly site: JudgedSite; readonly arrival: Arrival } | null => {
-  const all = sites.flatMap((site) => (site.judged.decides === null ? [] : [{ site, arrival: site.judged.decides }]));
-  const rank = ({ site, arrival }: (typeof all)[number]): number => {
-    const bad = site.findings.some((f) => f.placeId === arrival.end.placeId && f.verdict === "short");
-    return (bad ? -1000 : 0) + (shortBy(arrival) ?? 500);
+/** The supply that decides over both ends: one that does not fit, else the one with the least part to spare. Only what the page shows. */
+export const decidesOver = (
+  sites: readonly JudgedSite[],
+  linkId: string,
+): { readonly site: JudgedSite; readonly arrival: Arrival } | null => {
+  const all = sites.flatMap((site) => {
+    const { shown } = placesOfLink(site.judged.wired, linkId);
+    return [...site.judged.feeds.arrivals.values()]
+      .filter((a) => a.gives.scheme !== "mains" && shown.has(a.end.placeId))
+      .map((arrival) => ({ site, arrival }));
+  });
+  const rank = ({ site, arrival: a }: (typeof all)[number]): number => {
+    const of = site.findings.filter((f) => f.placeId === a.end.placeId && f.verdict === "short");
+    const isBad = a.fit !== "fits" || a.collapses || of.some((f) => VOLTS.has(f.code));
+    const by = shortBy(a);
+    return (isBad ? (of.some((f) => f.stop) ? -200 : -100) : 0) + (by === null ? 50 : by / Math.max(1, a.window!.low));
   };
   return all.sort((a, b) => rank(a) - rank(b))[0] ?? null;
 };
+const VOLTS = new Set<JobFinding["code"]>(["volts-low", "volts-high", "start-low", "no-wake"]);
 
 export const verdictOver = (sites: readonly JudgedSite[]): Verdict =>
   sites.reduce<Verdict>((v, s) => s.findings.reduce<Verdict>((x, f) => worseVerdict(x, f.verdict), v), "clear");
