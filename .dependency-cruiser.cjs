@@ -14,6 +14,7 @@ const ORDER = [
   "load",
   "air",
   "wiring",
+  "kit",
   "solve",
 ];
 

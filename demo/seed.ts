@@ -15,6 +15,7 @@ import { demoAir, demoScans } from "./air";
 import { demoBrief } from "./brief";
 import type { DemoJob } from "./generate";
 import hardware from "./hardware.json" with { type: "json" };
+import { demoKit, demoSafety } from "./kit";
 import parts from "./parts.json" with { type: "json" };
 import { demoAddresses, demoWirings } from "./wiring";
 
@@ -60,6 +61,11 @@ const STOCK: Readonly<Record<string, number>> = {
   "skua-remote": 3,
   "eider-small": 2,
   "tramontane-400": 1,
+  "thrift-8af": 0,
+  "kelp-indoor": 60,
+  "limpet-60": 4,
+  "whelk-25": 1,
+  "kelp-outdoor": 300,
 };
 const SLOW_SWITCH_MBPS = 100;
 /** What owners of sites want: no face over so many centimetres. */
@@ -192,6 +198,16 @@ export const seedDemo = async (db: Db, demo: DemoJob): Promise<JobRow> => {
     sectorOf: (siteId) => (linkId) => (sectors.get(linkId)?.siteId === siteId ? sectors.get(linkId)!.id : null),
   });
   for (const { siteId, ...w } of wirings) await edit(db, made.id, (door) => door.create("wiring", { siteId, ...w }, { id: siteId }));
+  await edit(db, made.id, (door) =>
+    door.patch(
+      "kit",
+      made.id,
+      0,
+      demoKit((key) => siteIds.get(key)!),
+    ),
+  );
+  for (const { siteId, ...of } of demoSafety((key) => siteIds.get(key)!))
+    await edit(db, made.id, (door) => door.create("safety", { siteId, ...of }, { id: siteId }));
   await edit(db, made.id, (door) => door.patch("addresses", made.id, 0, demoAddresses(wirings)));
   return getJob(db, made.id);
 };

@@ -93,7 +93,13 @@ export const demoWirings = ({ job, brief, network, parts, siteId, sectorOf }: As
       ...w,
       places: bonded({ places: [...places, yard] }),
       leads: [
-        ...leads.map((l) => (l.to.placeId === phone.id ? { ...l, nearMains: { gapMm: 80, alongM: 3 } } : l)),
+        ...leads.map((l) =>
+          l.to.placeId === phone.id
+            ? { ...l, nearMains: { gapMm: 80, alongM: 3 } }
+            : l.way === "both"
+              ? { ...l, cableId: "kelp-outdoor-thick" }
+              : l,
+        ),
         lead(`${hub.id}/${free}`, `${yard.id}/1`, "kelp-indoor", 26),
       ],
       earth: { ...SEEN, bar: "unseen" },
@@ -179,6 +185,7 @@ export const demoWirings = ({ job, brief, network, parts, siteId, sectorOf }: As
     { siteId: siteId("office"), ...office, places: bonded(office), earth: SEEN, roofAglM: 9 },
     { siteId: siteId("rope"), ...rope },
     { siteId: siteId("exchange"), ...exchange },
+    { siteId: siteId("pilot"), ...proposed("pilot") },
     { siteId: siteId("net"), ...net },
     { siteId: siteId("skarn"), ...skarn },
   ];

@@ -8,6 +8,7 @@ export const ERROR_CODES = [
   "too-many-designs",
   "same-ends",
   "link-length",
+  "none-left",
   "site-in-use",
   "hub-remote",
   "site-gone",

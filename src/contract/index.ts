@@ -6,6 +6,8 @@ export * from "./errors";
 export * from "./ground";
 export * from "./hub";
 export * from "./kind";
+export * from "./kit";
+export * from "./kit-job";
 export * from "./limits";
 export * from "./load";
 export * from "./network";

@@ -48,6 +48,8 @@ export interface Kind<Fields extends z.ZodObject = z.ZodObject, Fixed extends z.
   readonly appendOnly?: boolean;
   /** Its id comes from the client: making it again is harmless. */
   readonly idByClient?: boolean;
+  /** Its id follows from what it stands for: made again after it was taken away, it comes back as it is then made. */
+  readonly comesBack?: boolean;
   /** It goes along on the phone. */
   readonly onPhone?: boolean;
   /** In columns of a table of its own, or as a document beside others. */

@@ -4,6 +4,7 @@ import { briefSchema } from "./brief";
 import { basemapFieldsSchema, featureFieldsSchema, obstacleFaults, obstacleRowSchema, photoFieldsSchema } from "./ground";
 import { hubFaults, hubSchema } from "./hub";
 import { type Kind, kind, NO_FIXED, ROLES } from "./kind";
+import { kitSchema, pickSchema, safetySchema } from "./kit";
 import { limitsSchema } from "./limits";
 import { networkSchema } from "./network";
 import { designFieldsSchema, groundToldSchema, jobFieldsSchema, siteFieldsSchema, uuid } from "./schemas";
@@ -147,6 +148,7 @@ const wiring = kind({
   seenBy: CREWS,
   // Under the id of its site: two people who wire one site wire the same record.
   idByClient: true,
+  comesBack: true,
   kept: "document",
 });
 
@@ -161,6 +163,7 @@ const unit = kind({
   seenBy: CREWS,
   // The first at a place under the place's id: it is made when something of it is written down.
   idByClient: true,
+  comesBack: true,
   kept: "document",
 });
 
@@ -172,6 +175,51 @@ const addresses = kind({
   bundle: { file: "addresses.json", form: "one" },
   stale: "nothing",
   seenBy: CREWS,
+  kept: "document",
+});
+
+const kit = kind({
+  ...TOLD.kit,
+  fields: kitSchema,
+  fixed: NO_FIXED,
+  bundle: { file: "kit.json", form: "one" },
+  stale: "nothing",
+  seenBy: CREWS,
+  prices: ["money"],
+  onPhone: true,
+  kept: "document",
+});
+
+const pick = kind({
+  ...TOLD.pick,
+  fields: pickSchema,
+  // Whether it was taken from stock is set when it is made.
+  fixed: z.object({
+    name: z.string().max(200),
+    partId: z.string().max(80).nullable().default(null),
+    fromStock: z.boolean().default(false),
+  }),
+  bundle: { file: "picks.json", form: "list" },
+  stale: "nothing",
+  seenBy: CREWS,
+  // Under an id that follows from the line: two people who pick one line pick it once.
+  idByClient: true,
+  comesBack: true,
+  onPhone: true,
+  kept: "document",
+});
+
+const safety = kind({
+  ...TOLD.safety,
+  fields: safetySchema,
+  fixed: z.object({ siteId: uuid }),
+  refs: { siteId: "site" },
+  bundle: { file: "safety.json", form: "list" },
+  stale: "nothing",
+  seenBy: CREWS,
+  idByClient: true,
+  comesBack: true,
+  onPhone: true,
   kept: "document",
 });
 
@@ -237,6 +285,9 @@ export const RECORDS = {
   wiring,
   unit,
   addresses,
+  kit,
+  pick,
+  safety,
   obstacle,
   feature,
   photo,

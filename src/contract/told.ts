@@ -322,6 +322,48 @@ export const TOLD = {
       },
     },
   },
+  kit: {
+    parent: "job",
+    many: false,
+    route: "kit",
+    words: {
+      one: "kit",
+      many: "kits",
+      fields: {
+        sites: "mounts and walls",
+        wind: "wind to bear",
+        fixingFactor: "factor on fixings",
+        sawsMm: "saws on the van",
+        laddersM: "ladders on the van",
+        crew: "who does the work",
+        own: "rows of one's own",
+        money: "money",
+      },
+    },
+  },
+  pick: {
+    parent: "job",
+    many: true,
+    route: "picks",
+    words: { one: "pick", many: "picks", fields: { state: "state", count: "count" } },
+  },
+  safety: {
+    parent: "site",
+    many: true,
+    route: "safety",
+    words: {
+      one: "risk screen",
+      many: "risk screens",
+      fields: {
+        answers: "answers",
+        lineM: "distance of the overhead line",
+        approachM: "approach distance",
+        windLimitMS: "wind limit",
+        rescue: "rescue plan",
+        checkIn: "check-in",
+      },
+    },
+  },
   obstacle: {
     parent: "job",
     many: true,

@@ -393,5 +393,8 @@ export type ScanDto = RowOf<"scan">;
 export type WiringDto = RowOf<"wiring">;
 export type UnitDto = RowOf<"unit">;
 export type AddressesDto = RowOf<"addresses">;
+export type KitDto = RowOf<"kit">;
+export type PickDto = RowOf<"pick">;
+export type SafetyDto = RowOf<"safety">;
 /** Sheets of what is wired beside the radios. */
 export type PartDto = PartSheet & { readonly source: string };

@@ -159,6 +159,13 @@ const SAMPLES: Readonly<Record<KindName | "toy", Sample>> = {
     other: { serial: "A3" },
   },
   addresses: { input: () => ({}), patch: { timeServer: "10.0.0.1" }, other: { timeServer: "10.0.0.2" } },
+  kit: { input: () => ({}), patch: { fixingFactor: 4 }, other: { fixingFactor: 5 } },
+  pick: {
+    input: () => ({ name: "Kelp Cord", partId: null, count: 2 }),
+    patch: { count: 3 },
+    other: { count: 4 },
+  },
+  safety: { input: ({ siteId }) => ({ siteId }), patch: { checkIn: "every half hour" }, other: { checkIn: "hourly" } },
   network: { input: () => ({}), patch: { recorder: "each" }, other: { recorder: "brief" } },
   site: { input: () => ({ name: "Shed", latDeg: 43.02, lonDeg: -33, mountAglM: 5 }), patch: { mountAglM: 7.5 }, other: { mountAglM: 8 } },
   link: {

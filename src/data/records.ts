@@ -115,6 +115,10 @@ const create = async (tx: Tx, jobId: string, kind: string, input: Values, more: 
   const before = more.id === undefined && k.many ? null : await store.read(tx, id, true);
   if (before !== null) {
     // Made before, by the same client: making it again is harmless.
+    if (k.comesBack && before.jobId === jobId && before.deleted) {
+      const back = await put(tx, jobId, kind, id, before.version, false);
+      return patch(tx, jobId, kind, id, back.version, k.fields.parse(input) as Values);
+    }
     if (k.idByClient && before.jobId === jobId) return before;
     throw new VersionClash(kind, before.jobId === jobId ? told(kind, before) : null);
   }

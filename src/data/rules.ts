@@ -6,6 +6,7 @@ import type { Tx } from "./changes";
 import { NotFound, Refused } from "./clash";
 import { design, job, link, site } from "./schema";
 import { upload } from "./schema-work";
+import { moveStock } from "./stock";
 import type { Kept } from "./stores";
 
 /* Rules between rows, by kind: what a declaration of fields cannot say. */
@@ -214,7 +215,26 @@ const hubRules: Rules = {
   },
 };
 
+/** What a pick holds of the stock: whole pieces, or begun metres. */
+const heldBy = (values: Values): number => (values.state === "picked" ? Math.ceil(Number(values.count)) : 0);
+
+const pickRules: Rules = {
+  create: async (tx, _jobId, values) => ({
+    fromStock: values.partId == null ? false : await moveStock(tx, String(values.partId), heldBy(values)),
+  }),
+  patch: async (tx, row, after) => {
+    if (row.values.fromStock === true) await moveStock(tx, String(row.values.partId), heldBy(after) - heldBy(row.values));
+  },
+  take: async (tx, row) => {
+    if (row.values.fromStock === true) await moveStock(tx, String(row.values.partId), -heldBy(row.values));
+  },
+  bring: async (tx, row) => {
+    if (row.values.fromStock === true) await moveStock(tx, String(row.values.partId), heldBy(row.values));
+  },
+};
+
 const RULES: Readonly<Record<string, Rules>> = {
+  pick: pickRules,
   site: siteRules,
   link: linkRules,
   design: designRules,

@@ -134,6 +134,8 @@ export const radioSchema = z.looseObject({
       port: z.string().max(80).optional(),
     })
     .nullish(),
+  windAreaM2: z.number().min(0).max(100).optional(),
+  weightKg: z.number().min(0).max(500).optional(),
   factory: z.object({ address: z.ipv4("is no address"), bits: z.number().int().min(8).max(30) }).optional(),
   sizeMm: sizeMm.optional(),
   poleDiameterMm: poleDiameterMm.optional(),

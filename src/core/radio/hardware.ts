@@ -79,6 +79,9 @@ export interface Radio {
     | { readonly kind: string; readonly maxW: number; readonly onlyWhenFedBy?: string | undefined; readonly port?: string | undefined }
     | null
     | undefined;
+  /** Face that the wind meets, and weight with its bracket. */
+  readonly windAreaM2?: number | undefined;
+  readonly weightKg?: number | undefined;
   /** Where it answers as it comes from its box. */
   readonly factory?: { readonly address: string; readonly bits: number } | undefined;
   readonly sizeMm?: FaceSize | undefined;

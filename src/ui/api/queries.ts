@@ -14,14 +14,17 @@ import type {
   ImportDto,
   JobBundle,
   JobSummary,
+  KitDto,
   LimitsDto,
   LinkBundleDto,
   LinkVerdict,
   NetworkDto,
   PartDto,
   PhotoDto,
+  PickDto,
   ProfileDto,
   RoomDto,
+  SafetyDto,
   ScanDto,
   UnitDto,
   WiringDto,
@@ -53,6 +56,9 @@ export const keys = {
   units: (id: string) => ["units", id] as const,
   addresses: (id: string) => ["addresses", id] as const,
   parts: ["parts"] as const,
+  kit: (id: string) => ["kit", id] as const,
+  picks: (id: string) => ["picks", id] as const,
+  safety: (id: string) => ["safety", id] as const,
   losses: (id: string) => ["losses", id] as const,
   basemap: (id: string) => ["basemap", id] as const,
 };
@@ -137,6 +143,12 @@ export const useUnits = (id: string) =>
   useQuery({ queryKey: keys.units(id), queryFn: ({ signal }) => getJson<UnitDto[]>(`/api/jobs/${id}/units`, signal) });
 export const useAddresses = (id: string) =>
   useQuery({ queryKey: keys.addresses(id), queryFn: ({ signal }) => getJson<AddressesDto>(`/api/jobs/${id}/addresses`, signal) });
+export const useKit = (id: string) =>
+  useQuery({ queryKey: keys.kit(id), queryFn: ({ signal }) => getJson<KitDto>(`/api/jobs/${id}/kit`, signal) });
+export const usePicks = (id: string) =>
+  useQuery({ queryKey: keys.picks(id), queryFn: ({ signal }) => getJson<PickDto[]>(`/api/jobs/${id}/picks`, signal) });
+export const useSafety = (id: string) =>
+  useQuery({ queryKey: keys.safety(id), queryFn: ({ signal }) => getJson<SafetyDto[]>(`/api/jobs/${id}/safety`, signal) });
 export const useParts = () =>
   useQuery({ queryKey: keys.parts, queryFn: ({ signal }) => getJson<PartDto[]>("/api/hardware/parts", signal), staleTime: 60_000 });
 /** Loss by ground and bodies between the ends of the job's radios, by the keys of both. */
@@ -198,6 +210,10 @@ export const useRefresh = (): ((jobId: string) => Promise<void>) => {
         client.invalidateQueries({ queryKey: keys.wirings(jobId) }),
         client.invalidateQueries({ queryKey: keys.units(jobId) }),
         client.invalidateQueries({ queryKey: keys.addresses(jobId) }),
+        client.invalidateQueries({ queryKey: keys.kit(jobId) }),
+        client.invalidateQueries({ queryKey: keys.picks(jobId) }),
+        client.invalidateQueries({ queryKey: keys.safety(jobId) }),
+        client.invalidateQueries({ queryKey: keys.parts }),
         client.invalidateQueries({ queryKey: keys.basemap(jobId) }),
       ]);
     },

@@ -186,6 +186,18 @@ export const SHEETS = {
       { keys: "L", does: "The list of units and leads" },
     ],
   },
+  kit: {
+    number: "09",
+    name: "Kit",
+    reads: ["kit", "pick", "safety", "wiring", "brief", "design", "site", "link", "job"],
+    href: (f) => (f.links.length === 0 ? null : `/jobs/${f.jobId}/kit${f.linkId === null ? "" : `/${f.linkId}`}`),
+    // Its lines are worked out on its own page; until then nothing of it is settled.
+    judge: () => "open",
+    keys: [
+      { keys: "Tab, Space", does: "From line to line, pick it or put it back" },
+      { keys: "Enter", does: "At a line: why it is there" },
+    ],
+  },
 } as const satisfies Readonly<Record<string, SheetDef>>;
 
 export type SheetKey = keyof typeof SHEETS;

@@ -19,6 +19,8 @@ const SENTENCES: Readonly<Record<ErrorCode, (error: ErrorBody, v: Values, units:
   "link-length": (_error, v, units) =>
     `These sites are ${distanceText(units, Number(v.distanceM))} apart; a link may be ${distanceText(units, Number(v.leastM))} to ${distanceText(units, Number(v.mostM))} long.`,
   "hub-remote": (_error, v) => `Link ${v.link} does not end at this hub's site.`,
+  "none-left": (_error, v) =>
+    `Of ${v.name} ${v.left} ${Number(v.left) === 1 ? "is" : "are"} left in stock; ${v.asked} are asked. Order it, or pick fewer.`,
   "site-in-use": (_error, v) => `${v.name} still carries link ${v.link}; take the link away first.`,
   "site-gone": (_error, v) => `${v.name} was taken away; bring it back first.`,
   "design-in-force": () => "This link has a design in force already.",

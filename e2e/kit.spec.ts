@@ -1,0 +1,166 @@
+import { type APIRequestContext, expect, type Locator, type Page, test } from "@playwright/test";
+import type { PartDto, PickDto } from "../src/contract";
+import { demoJob, expectAccessible, linkTo, noPageScroll } from "./helpers";
+
+test.describe.configure({ mode: "serial" });
+
+const open = async (page: Page, request: APIRequestContext, far: string): Promise<string> => {
+  const summary = await demoJob(request);
+  await page.goto(`/jobs/${summary.job.id}/kit/${linkTo(summary, far).linkId}`);
+  await expect(page.getByTestId("missing")).toBeVisible();
+  return summary.job.id;
+};
+const saved = async (page: Page): Promise<void> => {
+  await expect(page.getByTestId("saved")).toContainText("all edits");
+};
+const finding = (page: Page, code: string): Locator => page.locator(`[data-finding="${code}"]`);
+const line = (page: Page, end: "near" | "far", name: string): Locator => page.getByTestId(`kit-${end}`).locator(`[data-kit="${name}"]`);
+const stockOf = async (request: APIRequestContext, id: string): Promise<number | undefined> =>
+  ((await (await request.get("/api/hardware/parts")).json()) as PartDto[]).find((p) => p.id === id)!.stock;
+const tab = async (page: Page, name: string): Promise<void> => page.getByRole("tab", { name }).click();
+
+test("what is missing in one look, with what it costs; each line says why; straps, gland and ladder that do not suit", async ({
+  page,
+  request,
+}) => {
+  await open(page, request, "Rope Walk");
+  await expect(page.getByTestId("verdict")).toHaveText("Short");
+  await expect(page.getByTestId("missing")).toContainText(/^\d+ missing/);
+  await expect(page.getByTestId("missing")).toContainText("to order");
+  await expect(line(page, "far", "Thrift 8 Small Power")).toHaveAttribute("data-state", "missing");
+  await expect(finding(page, "saw")).toContainText("a hole of 25 mm; the saws on the van make 16, 20, 22 mm");
+  await expect(finding(page, "ladder").first()).toContainText("The longest ladder on the van is 6.0 m");
+  await line(page, "far", "Whelk Gland M25").locator("summary").click();
+  await expect(line(page, "far", "Whelk Gland M25")).toContainText("through the wall");
+  await noPageScroll(page);
+  await expectAccessible(page);
+  for (const name of ["Mount and wall", "Wind, van, crew", "Before anyone climbs", "Money"]) {
+    await tab(page, name);
+    await expectAccessible(page);
+  }
+  await open(page, request, "Pilot Station");
+  await expect(finding(page, "strap")).toContainText("go round 30 to 75 mm, the pole is 89 mm");
+  await expect(line(page, "far", "strap for a pole of 89 mm")).toBeVisible();
+});
+
+test("a line is picked, taken from the firm's stock, put back and given back; undo does the same", async ({ page, request }) => {
+  const jobId = await open(page, request, "Rope Walk");
+  const before = (await stockOf(request, "whelk-25"))!;
+  const box = line(page, "far", "Whelk Gland M25").getByRole("checkbox");
+  await box.focus();
+  await page.keyboard.press("Space");
+  await expect(line(page, "far", "Whelk Gland M25")).toHaveAttribute("data-state", "picked");
+  await expect.poll(() => stockOf(request, "whelk-25")).toBe(before - 1);
+  await page.reload();
+  await expect(line(page, "far", "Whelk Gland M25")).toHaveAttribute("data-state", "picked");
+  await page.getByRole("button", { name: "Undo" }).click();
+  await expect(line(page, "far", "Whelk Gland M25")).not.toHaveAttribute("data-state", "picked");
+  await expect.poll(() => stockOf(request, "whelk-25")).toBe(before);
+  // Picked again after it was taken back, and put back by its own tick.
+  await line(page, "far", "Whelk Gland M25").getByRole("checkbox").click();
+  await expect.poll(() => stockOf(request, "whelk-25")).toBe(before - 1);
+  await line(page, "far", "Whelk Gland M25").getByRole("checkbox").click();
+  await expect.poll(() => stockOf(request, "whelk-25")).toBe(before);
+  const picks = (await (await request.get(`/api/jobs/${jobId}/picks`)).json()) as PickDto[];
+  expect(picks.filter((p) => p.name === "Whelk Gland M25")).toHaveLength(1);
+});
+
+test("the last one is not had twice: another job's pick is told, and nothing is half done", async ({ page, request }) => {
+  await open(page, request, "Rope Walk");
+  const left = (await stockOf(request, "whelk-25"))!;
+  const other = (await (
+    await request.post("/api/jobs", {
+      data: {
+        name: "Another job",
+        place: "",
+        visitOn: "2026-12-01",
+        centreLatDeg: 47.3,
+        centreLonDeg: -19.4,
+        ruleDomain: "cautious",
+        rainRate001MmH: 28,
+      },
+    })
+  ).json()) as { id: string };
+  const taken = await request.post(`/api/jobs/${other.id}/picks`, {
+    data: { id: crypto.randomUUID(), name: "glands", partId: "whelk-25", count: left },
+  });
+  expect(taken.ok()).toBe(true);
+  // The page still shows what it read: the tick is refused in words.
+  await line(page, "far", "Whelk Gland M25").getByRole("checkbox").click();
+  await expect(page.getByTestId("said")).toContainText("Of Whelk Gland M25 0 are left in stock; 1 are asked.");
+  await expect(line(page, "far", "Whelk Gland M25")).toHaveAttribute("data-state", "missing");
+  expect(await stockOf(request, "whelk-25")).toBe(0);
+});
+
+test("wind, wall and pole are typed and felt at once; a mean without its gust factor is no wind", async ({ page, request }) => {
+  await open(page, request, "Rope Walk");
+  await tab(page, "Mount and wall");
+  const far = page.getByRole("region", { name: "Mount and wall at Rope Walk" });
+  await expect(far.getByTestId("wind")).toContainText("N·m about the upper bracket");
+  await far.getByLabel("A fixing holds, pull, N").fill("120");
+  await expect(finding(page, "fixing")).toContainText("it holds less");
+  await far.getByLabel("A fixing holds, pull, N").press("Enter");
+  await saved(page);
+  await tab(page, "Wind, van, crew");
+  await page.getByRole("tabpanel").getByLabel("It is").selectOption("mean");
+  await expect(finding(page, "wind-untold").first()).toContainText("gust factor");
+  await page.getByLabel("Gust factor of the local code").fill("1.5");
+  await expect(finding(page, "wind-untold")).toHaveCount(0);
+  await page.getByLabel("Gust factor of the local code").press("Enter");
+  await saved(page);
+  await page.getByLabel("Saws and bits on the van, mm").fill("16 20 22 25");
+  await page.getByLabel("Saws and bits on the van, mm").press("Tab");
+  await expect(finding(page, "saw")).toHaveCount(0);
+  await saved(page);
+});
+
+test("a stop is lifted only by somebody who does not do the work", async ({ page, request }) => {
+  await open(page, request, "Rope Walk");
+  await tab(page, "Before anyone climbs");
+  const alone = page.getByRole("table", { name: "Risks at Rope Walk" }).locator('[data-risk="alone"]');
+  await expect(alone).toContainText("stop");
+  await alone.getByLabel(/^Who is competent/).fill("Ada");
+  await alone.getByRole("checkbox").check();
+  await expect(alone).toContainText("Ada does the work and cannot lift it");
+  await alone.getByLabel(/^Who is competent/).fill("Carol");
+  await expect(alone).toContainText("stop, lifted by Carol");
+  await alone.getByLabel(/^Who is competent/).press("Enter");
+  await saved(page);
+  await page.getByRole("button", { name: "Begin the risk screen of Harbour Office" }).click();
+  await expect(page.getByRole("table", { name: "Risks at Harbour Office" })).toBeVisible();
+});
+
+test("a row of one's own, the money, and the table without prices", async ({ page, request }) => {
+  await open(page, request, "Rope Walk");
+  await page.getByLabel("A row of your own").fill("tea for four");
+  await page.getByRole("button", { name: "Add the row" }).click();
+  await expect(line(page, "far", "tea for four")).toBeVisible();
+  await saved(page);
+  await tab(page, "Money");
+  await expect(page.getByTestId("money")).toContainText("728.00 €");
+  await expect(page.getByTestId("money")).toContainText(/in \d+ months|not paid back/);
+  const file = page.waitForEvent("download");
+  await page.getByRole("button", { name: "As CSV" }).click();
+  const path = await (await file).path();
+  const { readFileSync } = await import("node:fs");
+  const text = readFileSync(path, "utf8");
+  expect(text).toContain("site,where,item,quantity,unit,state,in_stock,why,cost,currency");
+  expect(text).toContain("Rope Walk,tools,tea for four,1,pieces");
+  await page.getByRole("button", { name: "Undo" }).click();
+  await tab(page, "What to pick");
+  await expect(line(page, "far", "tea for four")).toHaveCount(0);
+});
+
+test("ticked on a phone, and there after a reload; a site without a wiring says so", async ({ page, request }) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  await open(page, request, "Rope Walk");
+  const cord = line(page, "far", "Kelp Cord, 2 m");
+  await cord.getByRole("checkbox").click();
+  await expect(cord).toHaveAttribute("data-state", "picked");
+  await page.reload();
+  await expect(line(page, "far", "Kelp Cord, 2 m")).toHaveAttribute("data-state", "picked");
+  expect(await page.evaluate(() => document.documentElement.scrollWidth <= innerWidth)).toBe(true);
+  await expectAccessible(page);
+  await open(page, request, "Fuel Berth").catch(() => undefined);
+  await expect(page.getByTestId("not-wired").first()).toContainText("names nothing to bring yet");
+});

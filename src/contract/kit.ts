@@ -1,0 +1,108 @@
+import { z } from "zod";
+import { KIT_PLACES, RISKS } from "../core/kit";
+
+/* What is brought and what it costs, who may do it, and what of the kit is in hand. */
+
+const text = (what: string, most: number) => z.string().trim().max(most, `${what} must be ${most} letters or fewer`).default("");
+const number = (what: string, least: number, most: number) =>
+  z.number(`${what} must be a number`).min(least, `${what} must be ${least} or above`).max(most, `${what} must be ${most} or less`);
+
+export const WALLS = ["brick", "block", "concrete", "render over insulation", "timber", "sheet on rails", "steel", "unknown"] as const;
+
+/** What of one site the kit needs to know beside its wiring. */
+export const kitSiteSchema = z.object({
+  poleMm: number("the pole", 5, 500).nullable().default(null),
+  newBracket: z.boolean().default(true),
+  wall: z.enum(WALLS).default("unknown"),
+  behind: text("what is behind it", 120),
+  screwsPerBracket: number("screws", 1, 20).int("screws are whole").default(2),
+  bracketsApartM: number("the brackets apart", 0.1, 5).default(0.6),
+  standOffM: number("the stand-off", 0, 3).default(0.15),
+  poleAboveM: number("the pole above", 0, 12).default(0),
+  pullHoldN: number("the hold", 1, 1_000_000).nullable().default(null),
+  shearHoldN: number("the hold", 1, 1_000_000).nullable().default(null),
+  holdSource: text("the source", 200),
+  iceMm: number("ice", 0, 200).nullable().default(null),
+  /** Where one steps off the ladder, above ground. */
+  stepOffM: number("the step-off", 0, 60).nullable().default(null),
+});
+export type KitSite = z.infer<typeof kitSiteSchema>;
+
+export const kitSchema = z.object({
+  sites: z
+    .record(z.uuid(), kitSiteSchema)
+    .refine((r) => Object.keys(r).length <= 2000, "at most 2000 sites")
+    .default({}),
+  /** Speed at the mounts' height; a mean over ten minutes needs the gust factor that the local code states. */
+  wind: z
+    .object({
+      speedMS: number("the wind", 1, 120).nullable().default(null),
+      kind: z.enum(["gust", "mean"]).default("gust"),
+      gustFactor: number("the gust factor", 1, 3).nullable().default(null),
+      source: text("the source", 200),
+    })
+    .prefault({}),
+  fixingFactor: number("the factor", 1, 10).default(3),
+  /** Of the van: holes that its saws and bits make, lengths of its ladders. */
+  sawsMm: z
+    .array(number("a saw", 3, 200))
+    .max(40, "at most 40 saws")
+    .default([]),
+  laddersM: z
+    .array(number("a ladder", 1, 20))
+    .max(20, "at most 20 ladders")
+    .default([]),
+  crew: z.array(z.string().trim().min(1).max(60)).max(20, "at most 20 people").default([]),
+  own: z
+    .array(
+      z.object({
+        id: z.uuid(),
+        siteId: z.uuid(),
+        where: z.enum(KIT_PLACES),
+        name: z.string().trim().min(1, "a row needs a name").max(120),
+        quantity: number("the quantity", 0.01, 100_000),
+        unit: text("the unit", 20),
+        priceEur: number("the price", 0, 1_000_000).nullable().default(null),
+        why: text("the reason", 200),
+      }),
+    )
+    .max(300, "at most 300 rows of one's own")
+    .default([]),
+  money: z
+    .object({
+      currency: z.string().trim().min(1, "a currency is needed").max(8).default("€"),
+      labourHours: number("the hours", 0, 10_000).default(0),
+      labourPerHour: number("an hour's price", 0, 10_000).default(0),
+      travelKm: number("the way", 0, 100_000).default(0),
+      travelPerKm: number("a kilometre's price", 0, 1000).default(0),
+      marginShare: number("the margin", 0, 5).default(0),
+      taxShare: number("the tax", 0, 1).default(0),
+    })
+    .prefault({}),
+});
+export type KitFields = z.infer<typeof kitSchema>;
+
+/** Something of the kit in hand, or known to be there; what of it is counted in stock is taken from it. */
+export const pickSchema = z.object({
+  state: z.enum(["picked", "there"]).default("picked"),
+  count: number("the count", 0, 100_000),
+});
+export type PickFields = z.infer<typeof pickSchema>;
+
+const answer = z.object({
+  state: z.enum(["open", "none", "do", "help", "stop"]).default("open"),
+  note: text("the note", 300),
+  competent: text("the name", 80),
+  lifted: z.boolean().default(false),
+});
+
+/** The risk screen of a site, under the site's own id. */
+export const safetySchema = z.object({
+  answers: z.partialRecord(z.enum(RISKS), answer).default({}),
+  lineM: number("the distance", 0, 500).nullable().default(null),
+  approachM: number("the approach distance", 0, 100).nullable().default(null),
+  windLimitMS: number("the wind limit", 0, 60).nullable().default(null),
+  rescue: text("the rescue plan", 400),
+  checkIn: text("the check-in", 200),
+});
+export type SafetyFields = z.infer<typeof safetySchema>;

@@ -1,0 +1,297 @@
+import fc from "fast-check";
+import { describe, expect, test } from "vitest";
+import catalogue from "../../../demo/hardware.json" with { type: "json" };
+import { kitFacts, kitSchema, kitSiteSchema, type SiteWiring, siteKit, wiringSchema } from "../../contract";
+import { cleanEnd, PARTS } from "../wiring/testing/ends";
+import {
+  centsText,
+  fixingLoad,
+  gustOfMean,
+  judgeScreen,
+  KIT_RULES,
+  kitLines,
+  ladderFor,
+  ladderM,
+  lineId,
+  paybackMonths,
+  quoteOf,
+  RISKS,
+  type RiskAnswer,
+} from ".";
+import { amountCents, shareCents } from "./money";
+
+const UNITS = new Map(catalogue.radios.map((r) => [r.id, r as never]));
+const SITE = "11111111-1111-4111-8111-111111111111";
+const end = (): SiteWiring => ({
+  ...wiringSchema.parse({ roofAglM: 5 }),
+  ...(cleanEnd() as unknown as Pick<SiteWiring, "places" | "leads" | "earth">),
+  siteId: SITE,
+});
+/** An end on whose every rule some fact falls: two types of cable, an unknown device, a pole that no strap goes round, a high mount. */
+const full = (): { wiring: SiteWiring; site: ReturnType<typeof kitSiteSchema.parse> } => {
+  const w = end();
+  const places = w.places.map((p) => (p.kind === "radio" ? { ...p, aglM: 7 } : p));
+  return {
+    wiring: {
+      ...w,
+      places: [
+        ...places,
+        { ...places[6]!, id: "x", name: "unknown camera", partId: null },
+        { ...places[5]!, id: "high", name: "high radio", aglM: 22 },
+      ],
+    },
+    site: kitSiteSchema.parse({ poleMm: 89, wall: "brick" }),
+  };
+};
+const factsOf = () => {
+  const { wiring, site } = full();
+  return kitFacts(wiring, site, PARTS, UNITS);
+};
+
+describe("a kit out of the plan", () => {
+  test("every part that the plan names is in the kit once, in the number that the plan names", () => {
+    const w = end();
+    const lines = kitLines(SITE, kitFacts(w, kitSiteSchema.parse({}), PARTS, UNITS), PARTS);
+    const counts = new Map<string, number>();
+    for (const p of w.places) if (p.partId !== null && p.kind !== "mains") counts.set(p.partId, (counts.get(p.partId) ?? 0) + 1);
+    for (const [partId, count] of counts) {
+      const own = lines.filter((l) => l.part?.id === partId);
+      // The protector stands at the entry and on the mast: a line in each place, together the number of the plan.
+      expect(
+        own.reduce((s, l) => s + l.quantity, 0),
+        partId,
+      ).toBe(count);
+      expect(new Set(own.map((l) => l.where)).size, partId).toBe(own.length);
+    }
+    expect(new Set(lines.map((l) => l.key)).size).toBe(lines.length);
+  });
+
+  test("every line has its reason and its row; dropping any row takes lines or quantities away", () => {
+    const facts = factsOf();
+    const all = kitLines(SITE, facts, PARTS);
+    expect(all.filter((l) => l.why.length === 0 || l.ruleIds.length === 0)).toEqual([]);
+    const told = (lines: typeof all) => JSON.stringify(lines.map((l) => [l.key, l.quantity, l.why]));
+    for (const row of KIT_RULES) {
+      const without = kitLines(
+        SITE,
+        facts,
+        PARTS,
+        KIT_RULES.filter((r) => r.id !== row.id),
+      );
+      expect(told(without), row.id).not.toBe(told(all));
+    }
+    expect(new Set(KIT_RULES.map((r) => r.id)).size).toBe(KIT_RULES.length);
+  });
+
+  test("cable by hand: 20 and 2 m outside with loops and 10 %, 102 m inside; plugs two a run and four to spare", () => {
+    const lines = kitLines(SITE, kitFacts(end(), kitSiteSchema.parse({}), PARTS, UNITS), PARTS);
+    const of = (id: string) => lines.filter((l) => l.part?.id === id).reduce((s, l) => s + l.quantity, 0);
+    // 20 x 1.1 + 3 = 25; 2 x 1.1 + 1 = 3.2, begun metres 4.
+    expect(of("kelp-outdoor")).toBe(25 + 4);
+    // 25, 30, 35 and 12 m: each x 1.1 + 0.5, begun metres.
+    expect(of("kelp-indoor")).toBe([25, 30, 35, 12].reduce((s, m) => s + Math.ceil(m * 1.1 + 0.5 - 1e-9), 0));
+    expect(of("cockle-shielded")).toBe(2 * 2 + 4);
+    expect(of("cockle")).toBe(4 * 2 + 4);
+    expect(
+      lines.find((l) => l.part?.id === "kelp-outdoor" && l.quantity === 29)?.costCents ??
+        lines.filter((l) => l.part?.id === "kelp-outdoor").reduce((s, l) => s + l.costCents!, 0),
+    ).toBe(29 * 62);
+  });
+
+  test("straps, saw, ladder, wall: each is found by what was told, and gone when it suits", () => {
+    const ask = (kit: object, aglM = 7) => {
+      const w = end();
+      return siteKit({
+        wiring: { ...w, places: w.places.map((p) => (p.kind === "radio" ? { ...p, aglM } : p)) },
+        kit: kitSchema.parse(kit),
+        safety: null,
+        parts: PARTS,
+        units: UNITS,
+        pickOf: (key) => ({ id: lineId("job", key), pick: null }),
+      })
+        .findings.map((f) => f.code)
+        .filter((c) => c !== "risk");
+    };
+    const suits = {
+      sites: { [SITE]: { poleMm: 50, wall: "brick", pullHoldN: 5000, shearHoldN: 5000 } },
+      wind: { speedMS: 40 },
+      sawsMm: [20],
+      laddersM: [9],
+    };
+    expect(ask(suits)).toEqual([]);
+    expect(ask({ ...suits, sites: { [SITE]: { ...suits.sites[SITE], poleMm: 89 } } })).toEqual(["strap"]);
+    expect(ask({ ...suits, sawsMm: [16, 22] })).toEqual(["saw"]);
+    expect(ask({ ...suits, laddersM: [6] })).toEqual(["ladder"]);
+    expect(ask({ ...suits, wind: {} })).toEqual(["wind-untold"]);
+    expect(ask({ ...suits, wind: { speedMS: 30, kind: "mean" } })).toEqual(["wind-untold"]);
+    expect(ask({ ...suits, sites: { [SITE]: { ...suits.sites[SITE], wall: "unknown" } } })).toEqual(["wall-unknown"]);
+    expect(ask({ ...suits, sites: { [SITE]: { ...suits.sites[SITE], pullHoldN: 50 } } })).toEqual(["fixing"]);
+    expect(ask(suits, 22)).toEqual(["lift"]);
+  });
+
+  test("stock: what is counted and too few is missing; what is picked or there is not", () => {
+    const parts = new Map([...PARTS, ["limpet-60", { ...PARTS.get("limpet-60")!, stock: 0 }]]);
+    const kit = (state: "picked" | "there" | null) =>
+      siteKit({
+        wiring: end(),
+        kit: kitSchema.parse({}),
+        safety: null,
+        parts,
+        units: UNITS,
+        pickOf: (key) => ({
+          id: key,
+          pick: state === null || !key.includes("limpet-60") ? null : { id: key, version: 1, state, count: 1 },
+        }),
+      });
+    const missing = kit(null).rows.filter((r) => r.state === "missing");
+    expect(missing.map((r) => r.part!.id)).toEqual(["limpet-60", "limpet-60"]);
+    expect(kit("picked").rows.filter((r) => r.state === "missing")).toEqual([]);
+    // What is there already costs nothing.
+    expect(kit(null).materialCents - kit("there").materialCents).toBe(2 * 2400);
+  });
+});
+
+describe("money", () => {
+  test("sums are exact in cents, against whole numbers of ten-thousandths", () => {
+    expect(amountCents(1.005, 1)).toBe(101);
+    expect(amountCents(0.62, 27.5)).toBe(1705);
+    expect(amountCents(0.1, 3)).toBe(30);
+    expect(shareCents(999, 0.2)).toBe(200);
+    expect(() => amountCents(Number.NaN, 1)).toThrow(RangeError);
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 10_000_000 }), fc.integer({ min: 0, max: 1_000_000 }), (price, quantity) => {
+        // Prices of two decimals, quantities of two: exact in ten-thousandths, rounded once.
+        const exact = BigInt(price) * BigInt(quantity);
+        const half = (exact * 2n + 100n) / 200n;
+        expect(amountCents(price / 100, quantity / 100)).toBe(Number(half));
+      }),
+    );
+  });
+  test("a quote adds up, and is paid back when it has cost less than what it replaces", () => {
+    const q = quoteOf({
+      materialCents: 87_512,
+      labourHours: 14,
+      labourPerHour: 52,
+      travelKm: 38,
+      travelPerKm: 0.42,
+      marginShare: 0.12,
+      taxShare: 0.21,
+    });
+    expect(q).toMatchObject({ labourCents: 72_800, travelCents: 1596, marginCents: 19_237 });
+    expect(q.materialCents + q.labourCents + q.travelCents + q.marginCents).toBe(q.netCents);
+    expect(q.netCents + q.taxCents).toBe(q.totalCents);
+    expect(centsText(123_450)).toBe("1234.50");
+    expect(centsText(-5)).toBe("−0.05");
+    expect(paybackMonths(160_300, 45)).toBe(36);
+    expect(paybackMonths(160_300, 0)).toBeNull();
+    expect(paybackMonths(16_030_000, 45)).toBeNull();
+  });
+});
+
+describe("wind on the fixings", () => {
+  const base = {
+    gustMS: 40,
+    face: { areaM2: 0.044, form: "plate" as const, weightKg: 0.8 },
+    pole: null,
+    faceAboveM: 0,
+    bracketsApartM: 0.6,
+    standOffM: 0,
+    screwsPerBracket: 2,
+    pullHoldN: 1500,
+    shearHoldN: 1500,
+    factor: 3,
+    iceMm: null,
+  };
+  test("by hand: 40 m/s on 0.044 m² and a pole of 50 mm by 1.6 m", () => {
+    const q = 0.5 * 1.225 * 1600;
+    const face = q * 1.2 * 0.044;
+    const pole = q * 1.2 * 0.05 * 1.6;
+    const load = fixingLoad({ ...base, pole: { diameterMm: 50, lengthM: 1.6, weightKg: 0 }, faceAboveM: 1.6 });
+    expect(load.faceN).toBeCloseTo(face, 6);
+    expect(load.poleN).toBeCloseTo(pole, 6);
+    expect(load.faceN + load.poleN).toBeCloseTo(146, 0);
+    expect(load.momentNm).toBeCloseTo(face * 1.6 + pole * 0.8, 6);
+    expect(load.pullN).toBeCloseTo(face + pole + load.momentNm / 0.6, 6);
+    expect(load.asksPullN).toBeCloseTo((load.pullN / 2) * 3, 6);
+    expect(load.verdict).toBe("clear");
+  });
+  test("weight on an arm pries, ice adds both, and nothing is clear without a hold that somebody stated", () => {
+    const pried = fixingLoad({ ...base, standOffM: 0.3 });
+    expect(pried.pullN - fixingLoad(base).pullN).toBeCloseTo((0.8 * 9.81 * 0.3) / 0.6, 6);
+    expect(fixingLoad({ ...base, iceMm: 20 }).faceN).toBeGreaterThan(fixingLoad(base).faceN);
+    expect(fixingLoad({ ...base, iceMm: 20 }).deadN).toBeGreaterThan(fixingLoad(base).deadN);
+    expect(fixingLoad({ ...base, pullHoldN: null }).verdict).toBe("unknown");
+    expect(fixingLoad({ ...base, pullHoldN: 10, shearHoldN: null }).verdict).toBe("short");
+    expect(() => fixingLoad({ ...base, bracketsApartM: 0 })).toThrow(RangeError);
+    expect(gustOfMean(25, 1.5)).toBeCloseTo(37.5, 9);
+    expect(() => gustOfMean(25, 0.5)).toThrow(RangeError);
+  });
+  test("a ladder goes a metre beyond where one steps off, at 75°", () => {
+    expect(ladderM(6)).toBeCloseTo(7 / Math.sin((75 * Math.PI) / 180), 9);
+    expect(ladderFor(6)).toBe(8);
+    expect(ladderFor(8.5)).toBe(10);
+    expect(ladderFor(12)).toBeNull();
+  });
+});
+
+describe("the risk screen", () => {
+  const facts: Parameters<typeof judgeScreen>[1] = { mountAglM: 7, lineM: null, reachM: 8, approachM: 3, workers: ["Ada", "Ben"] };
+  const answer = (state: RiskAnswer["state"], more: Partial<RiskAnswer> = {}): RiskAnswer => ({
+    state,
+    note: "",
+    competent: "",
+    lifted: false,
+    ...more,
+  });
+  const of = (answers: Partial<Record<(typeof RISKS)[number], RiskAnswer>>, risk: (typeof RISKS)[number], f = facts) =>
+    judgeScreen(answers, f).find((r) => r.risk === risk)!;
+
+  test("what nobody answered is open; an answer settles it", () => {
+    expect(judgeScreen({}, facts).every((r) => r.verdict === "unknown")).toBe(true);
+    expect(of({ road: answer("none") }, "road").verdict).toBe("clear");
+    expect(of({ mains: answer("help") }, "mains").verdict).toBe("tight");
+    expect(of({ mains: answer("help", { competent: "the electrician" }) }, "mains").verdict).toBe("clear");
+  });
+  test("a stop is lifted by somebody competent who does not do the work; never by the one who does", () => {
+    expect(of({ height: answer("stop") }, "height")).toMatchObject({ verdict: "short", reason: "stop" });
+    expect(of({ height: answer("stop", { lifted: true }) }, "height")).toMatchObject({ verdict: "short" });
+    expect(of({ height: answer("stop", { lifted: true, competent: "ada " }) }, "height")).toMatchObject({
+      verdict: "short",
+      reason: "self-lifted",
+    });
+    expect(of({ height: answer("stop", { lifted: true, competent: "Carol" }) }, "height")).toMatchObject({
+      verdict: "tight",
+      reason: "lifted",
+    });
+  });
+  test("a line nearer than what is raised and the approach distance stops, whatever was answered", () => {
+    const lifted = { lines: answer("stop", { lifted: true, competent: "Carol" }) };
+    expect(of(lifted, "lines", { ...facts, lineM: 10.9 })).toMatchObject({ verdict: "short", reason: "line-near" });
+    expect(of({ lines: answer("do") }, "lines", { ...facts, lineM: 11 })).toMatchObject({ verdict: "clear" });
+    expect(of({ lines: answer("do") }, "lines", { ...facts, lineM: 20, approachM: null })).toMatchObject({ verdict: "unknown" });
+  });
+  test("one person alone is told so, whatever is ticked", () => {
+    expect(of({ alone: answer("none") }, "alone", { ...facts, workers: ["Ada"] })).toMatchObject({
+      verdict: "short",
+      reason: "one-person",
+    });
+    expect(of({ alone: answer("none") }, "alone").verdict).toBe("clear");
+  });
+  test("no answers of any kind make a stop clear", () => {
+    const state = fc.constantFrom<RiskAnswer["state"]>("open", "none", "do", "help", "stop");
+    fc.assert(
+      fc.property(fc.constantFrom(...RISKS), state, fc.boolean(), fc.constantFrom("", "Ada", "Carol"), (risk, s, lifted, competent) => {
+        const judged = of({ [risk]: answer(s, { lifted, competent }) }, risk);
+        if (s === "stop") expect(judged.verdict).not.toBe("clear");
+        if (s === "open") expect(judged.verdict).toBe("unknown");
+      }),
+    );
+  });
+});
+
+test("a line's record has one name everywhere, of the form of a UUID, and no two lines of a large kit share it", () => {
+  const ids = new Set(Array.from({ length: 20_000 }, (_, i) => lineId(SITE, `site|mast|part-${i}`)));
+  expect(ids.size).toBe(20_000);
+  for (const id of [...ids].slice(0, 50)) expect(id).toMatch(/^[0-9a-f]{8}-[0-9a-f]{4}-8[0-9a-f]{3}-a[0-9a-f]{3}-[0-9a-f]{12}$/);
+  expect(lineId(SITE, "x")).toBe(lineId(SITE, "x"));
+});

@@ -1,0 +1,82 @@
+"use client";
+import Link from "next/link";
+import { ScrollRegion } from "../../controls/scroll-region";
+import { VerdictMark } from "../../marks/verdict-mark";
+import { VERDICT_WORD } from "../../wording/verdicts";
+import { findingText } from "./kit-words";
+import type { OpenKit } from "./use-open-kit";
+
+const RANK = { short: 0, unknown: 1, tight: 2 } as const;
+const MOST_SHOWN = 14;
+
+/** What is missing or does not suit, and what may hurt somebody, the worst first. */
+export const KitFindings = ({ open, show, saveCsv }: { open: OpenKit; show: (tab: string) => void; saveCsv: () => void }) => {
+  const nameOf = (siteId: string): string => open.job.sites.find((s) => s.id === siteId)?.name ?? "?";
+  const all = open.sites
+    .flatMap((s) => s.findings.map((f) => ({ s, f })))
+    .filter(({ f }) => f.code !== "risk" || f.risk.reason !== "open")
+    .sort((a, b) => RANK[a.f.verdict] - RANK[b.f.verdict]);
+  const open_ = open.sites.map((s) => ({ s, count: s.risks.filter((r) => r.reason === "open").length })).filter((x) => x.count > 0);
+  return (
+    <ScrollRegion label="Findings" className="beside border-l border-ink px-3.5 py-2.5 text-line">
+      <h2 className="m-0 border-b border-ink pb-1.5 text-body font-bold">Findings</h2>
+      {all.slice(0, MOST_SHOWN).map(({ s, f }, i) => (
+        <div key={`${s.siteId}${f.code}${i}`} className="mt-2.5 border-b border-rule pb-2" data-finding={f.code}>
+          <div className="flex items-center gap-1.5 font-bold">
+            <VerdictMark verdict={f.verdict} a={8} />
+            <span className={`v-${f.verdict}`}>{VERDICT_WORD[f.verdict]}</span>
+            <span className={s.siteId === open.near.siteId ? "text-near" : "text-far"}>{nameOf(s.siteId)}</span>
+          </div>
+          <p className="m-0 mt-0.5">
+            {findingText(f, open.units, (risk) => open.screens.find((x) => x.siteId === s.siteId)?.fields.answers[risk]?.competent ?? "")}
+          </p>
+          {f.code === "not-chosen" && (
+            <Link className="press min-h-6 leading-6" href={`/jobs/${open.jobId}/wiring/${open.linkId}`}>
+              Choose it in 08 Wiring
+            </Link>
+          )}
+          {(f.code === "strap" || f.code === "pole-untold" || f.code === "wall-unknown" || f.code === "fixing") && (
+            <button type="button" className="press min-h-6 text-line" onClick={() => show("mount")}>
+              Mount and wall
+            </button>
+          )}
+          {(f.code === "saw" || f.code === "ladder" || f.code === "wind-untold") && (
+            <button type="button" className="press min-h-6 text-line" onClick={() => show("van")}>
+              Wind, van, crew
+            </button>
+          )}
+          {f.code === "risk" && (
+            <button type="button" className="press min-h-6 text-line" onClick={() => show("risks")}>
+              Before anyone climbs
+            </button>
+          )}
+        </div>
+      ))}
+      {all.length > MOST_SHOWN && <p className="cap m-0 mt-2">{all.length - MOST_SHOWN} more after these.</p>}
+      {open_.length > 0 && (
+        <div className="mt-2.5 border-b border-rule pb-2" data-finding="open-risks">
+          <div className="flex items-center gap-1.5 font-bold">
+            <VerdictMark verdict="unknown" a={8} />
+            <span className="v-unknown">Unknown</span>
+          </div>
+          <p className="m-0 mt-0.5">
+            {open_.map(({ s, count }) => `${nameOf(s.siteId)}: ${count} risks are open`).join("; ")}. The plan is not finished while they
+            are.
+          </p>
+          <button type="button" className="press min-h-6 text-line" onClick={() => show("risks")}>
+            Before anyone climbs
+          </button>
+        </div>
+      )}
+      <p className="cap m-0 mt-3">
+        Quantities by rule rows: each line says why it is there. Heights, mains, lines and lifting are for qualified people and the local
+        rules.
+      </p>
+      <p className="m-0 mt-2">
+        <button type="button" className="press min-h-6 text-line" onClick={saveCsv}>
+          As CSV
+        </button>
+      </p>
+    </ScrollRegion>
+  );
+};

@@ -1,0 +1,328 @@
+"use client";
+import Link from "next/link";
+import { Tabs } from "radix-ui";
+import { useState } from "react";
+import type { KitRow } from "@/contract";
+import { centsText, KIT_PLACES, type KitPlace } from "@/core/kit";
+import { type Verdict, worseVerdict } from "@/core/link";
+import { keepFile } from "../../api/keep-file";
+import { useVerdicts } from "../../api/queries";
+import { Choice, Field } from "../../controls/field";
+import { NumberField } from "../../controls/number-field";
+import { TypingScope } from "../../controls/typing-scope";
+import { useSize } from "../../drawing/use-size";
+import { Sheet } from "../../frame/sheet";
+import { sendEdit } from "../../state/browser-outbox";
+import { useJobHistory } from "../../state/job-history";
+import { VERDICT_WORD } from "../../wording/verdicts";
+import { useJobIndex } from "../job-index";
+import { aboutCell, jobStrip, withVerdict } from "../job-strip";
+import { SHEETS } from "../registry";
+import { NARROW_PX } from "../section/narrow";
+import { EditNotices, SheetHead } from "../sheet-head";
+import { KitFindings } from "./kit-findings";
+import { KitList } from "./kit-list";
+import { findingText, WHERE_WORDS } from "./kit-words";
+import { MoneyPanel } from "./money-panel";
+import { MountPanel, VanPanel } from "./mount-panel";
+import { RiskPanel } from "./risk-panel";
+import { type KitRead, useOpenKit } from "./use-open-kit";
+
+const TABS = [
+  ["list", "What to pick"],
+  ["mount", "Mount and wall"],
+  ["van", "Wind, van, crew"],
+  ["risks", "Before anyone climbs"],
+  ["money", "Money"],
+] as const;
+
+const NEW_ROW = { name: "", quantity: 1, where: "tools" as KitPlace };
+
+/** The kit of a link: what to buy and bring, why, what it costs, and who may do it. */
+export const KitOpen = (given: KitRead & { choose: (linkId: string) => void }) => {
+  const verdicts = useVerdicts(given.job.job.id);
+  const open = useOpenKit(given);
+  const { job, jobId, near, far, sites, fields, status, units } = open;
+  const [tab, setTab] = useState<string>("list");
+  const [row, setRow] = useState<{ name: string; quantity: number; where: KitPlace; siteId: string }>({ ...NEW_ROW, siteId: far.siteId });
+  const history = useJobHistory(
+    jobId,
+    () => undefined,
+    () => open.setSaid(null),
+  );
+  const index = useJobIndex(jobId, verdicts.data, open.linkId);
+  const [ref, area] = useSize<HTMLDivElement>();
+  const narrow = area.width > 0 && area.width < NARROW_PX;
+  const nameOf = (siteId: string): string => job.sites.find((s) => s.id === siteId)?.name ?? "a site that is gone";
+  const verdict = sites.reduce<Verdict>(
+    (v, s) => s.findings.reduce<Verdict>((x, f) => worseVerdict(x, f.verdict), v),
+    sites.length < 2 ? "unknown" : "clear",
+  );
+  const isEmpty = sites.length === 0;
+  const rows = sites.flatMap((s) => s.rows);
+  const missing = rows.filter((r) => r.state === "missing");
+  const picked = rows.filter((r) => r.state === "picked").length;
+  const first = sites
+    .flatMap((s) => s.findings.map((f) => ({ s, f })))
+    .sort((a, b) => (a.f.verdict === b.f.verdict ? 0 : a.f.verdict === "short" ? -1 : 1))[0];
+  const money = (cents: number): string => centsText(cents);
+  const missingCents = missing.reduce((s, r) => s + (r.costCents ?? 0), 0);
+  const saveCsv = async (prices: boolean): Promise<void> => {
+    const { kitCsv } = await import("./kit-csv");
+    keepFile(new Blob([kitCsv(open, prices)], { type: "text/csv" }), prices ? "kit.csv" : "kit-without-prices.csv");
+  };
+  const addRow = (): void => {
+    open.record.change({
+      own: [
+        ...open.now().own,
+        {
+          id: crypto.randomUUID(),
+          siteId: row.siteId,
+          where: row.where,
+          name: row.name.trim(),
+          quantity: row.quantity,
+          unit: "",
+          priceEur: null,
+          why: "",
+        },
+      ],
+    });
+    setRow({ ...NEW_ROW, siteId: row.siteId });
+  };
+  const removeRow = (r: KitRow): void => open.record.change({ own: open.now().own.filter((o) => !r.key.endsWith(`|own|${o.id}`)) });
+  const title = `${nameOf(near.siteId)} to ${nameOf(far.siteId)}`;
+  const wired = (siteId: string): boolean => sites.some((s) => s.siteId === siteId);
+  const heldBack = open.screens.find((s) => s.exists && s.status.kind !== "saved")?.status ?? null;
+  return (
+    <TypingScope of={open.record}>
+      <TypingScope of={near.record}>
+        <TypingScope of={far.record}>
+          <Sheet
+            rows={withVerdict(index, "kit", isEmpty ? null : verdict)}
+            jobId={jobId}
+            of={SHEETS.kit}
+            undo={{ ...history, canUndo: history.canUndo || status.kind !== "saved" }}
+            actions={[
+              { name: "Kit as CSV", run: () => void saveCsv(true) },
+              { name: "Kit as CSV, without prices", run: () => void saveCsv(false) },
+            ]}
+            strip={jobStrip(
+              job.job,
+              aboutCell("Link", isEmpty ? null : verdict, title),
+              status.kind === "saved" && heldBack !== null ? heldBack : status,
+              history.last,
+            )}
+          >
+            <div className="panes grid h-full min-h-0 grid-cols-[minmax(0,1fr)_248px] min-[1500px]:grid-cols-[minmax(0,1fr)_288px]">
+              <div ref={ref} className="flex min-h-0 min-w-0 flex-col overflow-auto">
+                <SheetHead verdict={isEmpty ? "unknown" : verdict} word={isEmpty ? "Open" : VERDICT_WORD[verdict]} narrow={narrow}>
+                  <div className="flex flex-wrap items-start justify-between gap-x-6">
+                    <div>
+                      <h1 className="m-0 text-head font-bold leading-6">
+                        <span className="text-near">{nameOf(near.siteId)}</span> to <span className="text-far">{nameOf(far.siteId)}</span>
+                      </h1>
+                      {first !== undefined && (
+                        <p
+                          className={`m-0 max-w-[520px] text-line font-heading leading-[18px] v-${first.f.verdict}`}
+                          data-testid="headline-trouble"
+                        >
+                          {nameOf(first.s.siteId)}: {findingText(first.f, units, () => "")}
+                        </p>
+                      )}
+                      <label className="flex items-baseline gap-1.5 text-line">
+                        <span className="text-ink-2">Link</span>
+                        <select
+                          className="typed max-w-[260px]"
+                          value={open.linkId}
+                          onChange={(e) => given.choose(e.target.value)}
+                          aria-label="Link"
+                        >
+                          {job.links.map((l) => (
+                            <option key={l.id} value={l.id}>
+                              {l.number}, {nameOf(l.nearSiteId)} to {nameOf(l.farSiteId)}
+                            </option>
+                          ))}
+                        </select>
+                      </label>
+                    </div>
+                    {!isEmpty && (
+                      <div className="text-right" data-testid="missing">
+                        <div className={`figure whitespace-nowrap text-[42px] leading-[42px] ${missing.length > 0 ? "v-short" : ""}`}>
+                          {missing.length > 0
+                            ? `${missing.length} missing`
+                            : `${rows.length - picked - rows.filter((r) => r.state === "there").length} to pick`}
+                        </div>
+                        <p className="m-0 text-line">
+                          {missing.length > 0 && missingCents > 0 ? `${money(missingCents)} ${fields.money.currency} to order; ` : ""}
+                          {rows.length} lines, {picked} picked
+                        </p>
+                      </div>
+                    )}
+                  </div>
+                </SheetHead>
+                <EditNotices kind="kit" record={open.record} status={status} setAside={open.setAside} units={units} said={open.said} />
+                {open.screens.map((s) =>
+                  s.exists ? (
+                    <EditNotices
+                      key={s.siteId}
+                      kind="safety"
+                      record={s.record}
+                      status={s.status}
+                      setAside={s.setAside}
+                      units={units}
+                      said={null}
+                    />
+                  ) : null,
+                )}
+                {[near, far]
+                  .filter((s) => !wired(s.siteId))
+                  .map((s) => (
+                    <p key={s.siteId} className="m-0 border-t border-rule px-4 py-2 text-body" data-testid="not-wired">
+                      {nameOf(s.siteId)}: the plan names nothing to bring yet.{" "}
+                      <Link className="press" href={`/jobs/${jobId}/wiring/${open.linkId}`}>
+                        Wire it in 08 Wiring
+                      </Link>
+                    </p>
+                  ))}
+                {!isEmpty && (
+                  <Tabs.Root value={tab} onValueChange={setTab} className="border-t border-ink px-4 py-2 text-line">
+                    <Tabs.List aria-label="Of the kit" className="flex flex-wrap gap-x-4 gap-y-1 border-b border-rule pb-1">
+                      {TABS.map(([key, words]) => (
+                        <Tabs.Trigger
+                          key={key}
+                          value={key}
+                          className="press min-h-6 data-[state=active]:bg-ink data-[state=active]:px-1 data-[state=active]:text-paper"
+                        >
+                          {words}
+                        </Tabs.Trigger>
+                      ))}
+                    </Tabs.List>
+                    <Tabs.Content value="list">
+                      <div className={narrow ? "grid gap-4" : "grid grid-cols-2 gap-6"}>
+                        {sites.map((s) => (
+                          <section
+                            key={s.siteId}
+                            aria-label={`Kit of ${nameOf(s.siteId)}`}
+                            className="min-w-0 pt-1"
+                            data-testid={s.siteId === near.siteId ? "kit-near" : "kit-far"}
+                          >
+                            <h3 className={`m-0 text-body font-bold ${s.siteId === near.siteId ? "text-near" : "text-far"}`}>
+                              {nameOf(s.siteId)}
+                            </h3>
+                            <KitList
+                              rows={s.rows}
+                              units={units}
+                              busy={open.busy}
+                              pick={(r) => void open.pick(r)}
+                              there={(r) => void open.there(r)}
+                              remove={removeRow}
+                              money={money}
+                            />
+                          </section>
+                        ))}
+                      </div>
+                      <div className="mt-3 flex flex-wrap items-end gap-x-4 gap-y-2">
+                        <Field
+                          label="A row of your own"
+                          value={row.name}
+                          maxLength={120}
+                          onChange={(e) => setRow({ ...row, name: e.target.value })}
+                        />
+                        <NumberField
+                          label="How many"
+                          value={row.quantity}
+                          least={0.01}
+                          most={100_000}
+                          onChange={(v) => v !== null && setRow({ ...row, quantity: v })}
+                        />
+                        <Choice label="Used" value={row.where} onChange={(e) => setRow({ ...row, where: e.target.value as KitPlace })}>
+                          {KIT_PLACES.map((w) => (
+                            <option key={w} value={w}>
+                              {WHERE_WORDS[w]}
+                            </option>
+                          ))}
+                        </Choice>
+                        <Choice label="At" value={row.siteId} onChange={(e) => setRow({ ...row, siteId: e.target.value })}>
+                          {sites.map((s) => (
+                            <option key={s.siteId} value={s.siteId}>
+                              {nameOf(s.siteId)}
+                            </option>
+                          ))}
+                        </Choice>
+                        <button
+                          type="button"
+                          className="press min-h-6"
+                          disabled={row.name.trim() === "" || !wired(row.siteId)}
+                          onClick={addRow}
+                        >
+                          Add the row
+                        </button>
+                      </div>
+                    </Tabs.Content>
+                    <Tabs.Content value="mount">
+                      {sites.map((s) => (
+                        <MountPanel
+                          key={s.siteId}
+                          siteId={s.siteId}
+                          name={nameOf(s.siteId)}
+                          kit={fields}
+                          now={open.now}
+                          change={open.record.change}
+                          site={s}
+                        />
+                      ))}
+                    </Tabs.Content>
+                    <Tabs.Content value="van">
+                      <VanPanel kit={fields} now={open.now} change={open.record.change} />
+                    </Tabs.Content>
+                    <Tabs.Content value="risks">
+                      {open.screens.map((screen) => {
+                        const site = sites.find((s) => s.siteId === screen.siteId);
+                        if (site === undefined) return null;
+                        return screen.exists ? (
+                          <RiskPanel
+                            key={screen.siteId}
+                            name={nameOf(screen.siteId)}
+                            site={site}
+                            safety={screen.fields}
+                            change={screen.record.change}
+                          />
+                        ) : (
+                          <p key={screen.siteId} className="m-0 py-2 text-body">
+                            {nameOf(screen.siteId)}: nobody has looked at what may hurt somebody there.{" "}
+                            <button
+                              type="button"
+                              className="press min-h-6"
+                              disabled={open.busy.has(screen.siteId)}
+                              onClick={() =>
+                                void open.send(screen.siteId, () =>
+                                  sendEdit(jobId, "POST", `/api/jobs/${jobId}/safety`, { id: screen.siteId, siteId: screen.siteId }),
+                                )
+                              }
+                            >
+                              Begin the risk screen of {nameOf(screen.siteId)}
+                            </button>
+                          </p>
+                        );
+                      })}
+                    </Tabs.Content>
+                    <Tabs.Content value="money">
+                      <MoneyPanel
+                        kit={fields}
+                        now={open.now}
+                        change={open.record.change}
+                        materialCents={sites.reduce((s, x) => s + x.materialCents, 0)}
+                        shapes={given.brief.shapes}
+                      />
+                    </Tabs.Content>
+                  </Tabs.Root>
+                )}
+              </div>
+              <KitFindings open={open} show={setTab} saveCsv={() => void saveCsv(true)} />
+            </div>
+          </Sheet>
+        </TypingScope>
+      </TypingScope>
+    </TypingScope>
+  );
+};

@@ -1,0 +1,133 @@
+"use client";
+import { useMemo, useState } from "react";
+import type {
+  BriefDto,
+  HardwareDto,
+  JobBundle,
+  KitDto,
+  KitPick,
+  KitRow,
+  PartDto,
+  PickDto,
+  SafetyDto,
+  SafetyFields,
+  WiringDto,
+} from "@/contract";
+import { recordPath, safetySchema, siteKit } from "@/contract";
+import { lineId } from "@/core/kit";
+import { partsOf } from "@/core/wiring";
+import { bodyOf } from "../../api/client";
+import { useRefresh } from "../../api/queries";
+import { sendEdit } from "../../state/browser-outbox";
+import { shown as shownNow } from "../../state/open-record";
+import { usePreferences } from "../../state/preferences";
+import { useRecord, useRecordState } from "../../state/use-record";
+import { errorSentence } from "../../wording/errors";
+
+export interface KitRead {
+  readonly job: JobBundle;
+  readonly linkId: string;
+  readonly brief: BriefDto;
+  readonly wirings: readonly WiringDto[];
+  readonly kit: KitDto;
+  readonly picks: readonly PickDto[];
+  readonly safety: readonly SafetyDto[];
+  readonly parts: readonly PartDto[];
+  readonly hardware: HardwareDto;
+}
+
+const NOT_BEGUN = safetySchema.parse({});
+
+const useScreen = (jobId: string, siteId: string, row: SafetyDto | undefined) => {
+  const stand = useMemo(() => ({ ...NOT_BEGUN, id: siteId, version: 0 }), [siteId]);
+  const record = useRecord(jobId, "safety", row ?? stand);
+  const { fields, status, setAside } = useRecordState(record);
+  return { siteId, exists: row !== undefined, record, fields, status, setAside };
+};
+
+/** The kit of a link's two ends under the hand: lines, what is in hand, wind, risks. */
+export const useOpenKit = (read: KitRead) => {
+  const { job, linkId, wirings, picks, safety, parts, hardware } = read;
+  const jobId = job.job.id;
+  const link = job.links.find((l) => l.id === linkId)!;
+  const { units } = usePreferences();
+  const record = useRecord(jobId, "kit", read.kit);
+  const { fields, status, setAside } = useRecordState(record);
+  const near = useScreen(
+    jobId,
+    link.nearSiteId,
+    safety.find((s) => s.siteId === link.nearSiteId),
+  );
+  const far = useScreen(
+    jobId,
+    link.farSiteId,
+    safety.find((s) => s.siteId === link.farSiteId),
+  );
+  const refresh = useRefresh();
+  const [busy, setBusy] = useState<ReadonlySet<string>>(new Set());
+  const [said, setSaid] = useState<string | null>(null);
+  const all = useMemo(() => partsOf(parts, hardware.radios), [parts, hardware]);
+  const mounted = useMemo(() => new Map(hardware.radios.map((r) => [r.id, r])), [hardware]);
+  const pickById = useMemo(() => new Map(picks.map((p) => [p.id, p])), [picks]);
+  const { nearSiteId, farSiteId } = link;
+  const [nearScreen, farScreen] = [near.exists ? near.fields : null, far.exists ? far.fields : null];
+  const sites = useMemo(() => {
+    const stockLeft = new Map<string, number>();
+    const pickOf = (key: string): { id: string; pick: KitPick | null } => {
+      const id = lineId(jobId, key);
+      const p = pickById.get(id);
+      return { id, pick: p === undefined || (p.state === "picked" && p.count === 0) ? null : p };
+    };
+    const ends: readonly (readonly [string, SafetyFields | null])[] = [
+      [nearSiteId, nearScreen],
+      [farSiteId, farScreen],
+    ];
+    return ends.flatMap(([siteId, screen]) => {
+      const wiring = wirings.find((w) => w.siteId === siteId);
+      return wiring === undefined ? [] : [siteKit({ wiring, kit: fields, safety: screen, parts: all, units: mounted, pickOf, stockLeft })];
+    });
+  }, [nearSiteId, farSiteId, nearScreen, farScreen, wirings, fields, all, mounted, pickById, jobId]);
+  const send = async (id: string, work: () => Promise<unknown>): Promise<void> => {
+    setBusy((b) => new Set([...b, id]));
+    setSaid(null);
+    try {
+      await work();
+    } catch (error) {
+      setSaid(errorSentence(bodyOf(error), units));
+    } finally {
+      await refresh(jobId);
+      setBusy((b) => new Set([...b].filter((x) => x !== id)));
+    }
+  };
+  const put = (r: KitRow, state: "picked" | "there", count: number): Promise<void> => {
+    const old = pickById.get(r.pickId);
+    return send(r.pickId, () =>
+      old === undefined
+        ? sendEdit(jobId, "POST", `/api/jobs/${jobId}/picks`, { id: r.pickId, name: r.name, partId: r.part?.id ?? null, state, count })
+        : sendEdit(jobId, "PATCH", recordPath(jobId, "pick", r.pickId), { version: old.version, state, count }),
+    );
+  };
+  return {
+    ...read,
+    jobId,
+    link,
+    units,
+    record,
+    fields,
+    status,
+    setAside,
+    now: () => shownNow(record),
+    near,
+    far,
+    screens: [near, far] as const,
+    sites,
+    busy,
+    said,
+    setSaid,
+    send,
+    pick: (r: KitRow) => put(r, "picked", r.state === "picked" ? 0 : r.quantity),
+    there: (r: KitRow) => (r.state === "there" ? put(r, "picked", 0) : put(r, "there", r.quantity)),
+  };
+};
+
+export type OpenKit = ReturnType<typeof useOpenKit>;
