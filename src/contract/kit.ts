@@ -87,7 +87,6 @@ export const pickSchema = z.object({
   state: z.enum(["picked", "there"]).default("picked"),
   count: number("the count", 0, 100_000),
 });
-export type PickFields = z.infer<typeof pickSchema>;
 
 const answer = z.object({
   state: z.enum(["open", "none", "do", "help", "stop"]).default("open"),

@@ -90,8 +90,6 @@ export const gustOfMean = (meanMS: number, gustFactor: number): number => meanMS
 
 /** Length of a ladder leant at 75°: a metre beyond where one steps off. */
 export const ladderM = (stepOffM: number): number => (needAtLeast("step-off, m", stepOffM, 0) + 1) / Math.sin((75 * Math.PI) / 180);
-/** Above this no ladder is worked from here (ours; the local rule overrides). */
-export const LADDER_MOST_M = 9;
 /** Lengths that are sold, m. */
 const LADDERS = [3, 4, 5, 6, 7, 8, 9, 10] as const;
 export const ladderFor = (stepOffM: number): number | null => LADDERS.find((l) => l >= ladderM(stepOffM) - 1e-9) ?? null;

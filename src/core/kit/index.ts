@@ -1,4 +1,4 @@
-export { type FixingLoad, fixingLoad, gustOfMean, LADDER_MOST_M, ladderFor, ladderM } from "./fixings";
+export { type FixingLoad, fixingLoad, gustOfMean, ladderFor, ladderM } from "./fixings";
 export { KIT_PLACES, KIT_RULES, type KitFact, type KitLine, type KitPlace, kitLines } from "./kit";
 export { lineId } from "./line-id";
 export { centsText, paybackMonths, quoteOf } from "./money";

@@ -5,6 +5,7 @@ import { judgeAir } from "@/core/air";
 import { bodyOf } from "../../api/client";
 import { keepFile } from "../../api/keep-file";
 import { useRefresh, useVerdicts } from "../../api/queries";
+import { TabRow } from "../../controls/tab-row";
 import { TypingScope } from "../../controls/typing-scope";
 import { useKeys } from "../../controls/use-keys";
 import { useSize } from "../../drawing/use-size";
@@ -190,17 +191,7 @@ export const AirOpen = (given: AirOpenRead) => {
               </div>
             )}
             <Tabs.Root value={tab} onValueChange={setTab} className="border-t border-ink px-4 py-2 text-line">
-              <Tabs.List aria-label="Of the air" className="flex flex-wrap gap-x-4 gap-y-1 border-b border-rule pb-1">
-                {TABS.map(([key, words]) => (
-                  <Tabs.Trigger
-                    key={key}
-                    value={key}
-                    className="press min-h-6 data-[state=active]:bg-ink data-[state=active]:px-1 data-[state=active]:text-paper"
-                  >
-                    {words}
-                  </Tabs.Trigger>
-                ))}
-              </Tabs.List>
+              <TabRow label="Of the air" tabs={TABS} />
               <Tabs.Content value="channels" className="overflow-x-auto pt-1">
                 <AirTable
                   rows={rows}

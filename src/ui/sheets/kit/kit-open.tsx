@@ -9,6 +9,7 @@ import { keepFile } from "../../api/keep-file";
 import { useVerdicts } from "../../api/queries";
 import { Choice, Field } from "../../controls/field";
 import { NumberField } from "../../controls/number-field";
+import { TabRow } from "../../controls/tab-row";
 import { TypingScope } from "../../controls/typing-scope";
 import { useSize } from "../../drawing/use-size";
 import { Sheet } from "../../frame/sheet";
@@ -17,6 +18,7 @@ import { useJobHistory } from "../../state/job-history";
 import { VERDICT_WORD } from "../../wording/verdicts";
 import { useJobIndex } from "../job-index";
 import { aboutCell, jobStrip, withVerdict } from "../job-strip";
+import { LinkChoice } from "../link-sheet";
 import { SHEETS } from "../registry";
 import { NARROW_PX } from "../section/narrow";
 import { EditNotices, SheetHead } from "../sheet-head";
@@ -129,21 +131,7 @@ export const KitOpen = (given: KitRead & { choose: (linkId: string) => void }) =
                           {nameOf(first.s.siteId)}: {findingText(first.f, units, () => "")}
                         </p>
                       )}
-                      <label className="flex items-baseline gap-1.5 text-line">
-                        <span className="text-ink-2">Link</span>
-                        <select
-                          className="typed max-w-[260px]"
-                          value={open.linkId}
-                          onChange={(e) => given.choose(e.target.value)}
-                          aria-label="Link"
-                        >
-                          {job.links.map((l) => (
-                            <option key={l.id} value={l.id}>
-                              {l.number}, {nameOf(l.nearSiteId)} to {nameOf(l.farSiteId)}
-                            </option>
-                          ))}
-                        </select>
-                      </label>
+                      <LinkChoice job={job} linkId={open.linkId} choose={given.choose} />
                     </div>
                     {!isEmpty && (
                       <div className="text-right" data-testid="missing">
@@ -186,17 +174,7 @@ export const KitOpen = (given: KitRead & { choose: (linkId: string) => void }) =
                   ))}
                 {!isEmpty && (
                   <Tabs.Root value={tab} onValueChange={setTab} className="border-t border-ink px-4 py-2 text-line">
-                    <Tabs.List aria-label="Of the kit" className="flex flex-wrap gap-x-4 gap-y-1 border-b border-rule pb-1">
-                      {TABS.map(([key, words]) => (
-                        <Tabs.Trigger
-                          key={key}
-                          value={key}
-                          className="press min-h-6 data-[state=active]:bg-ink data-[state=active]:px-1 data-[state=active]:text-paper"
-                        >
-                          {words}
-                        </Tabs.Trigger>
-                      ))}
-                    </Tabs.List>
+                    <TabRow label="Of the kit" tabs={TABS} />
                     <Tabs.Content value="list">
                       <div className={narrow ? "grid gap-4" : "grid grid-cols-2 gap-6"}>
                         {sites.map((s) => (

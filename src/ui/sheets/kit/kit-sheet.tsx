@@ -1,14 +1,10 @@
 "use client";
 import { useRouter } from "next/navigation";
 import { useBrief, useHardware, useJob, useKit, useParts, usePicks, useSafety, useVerdicts, useWirings } from "../../api/queries";
-import { lazyCode, NotFetched } from "../../controls/lazy-part";
-import { Sheet } from "../../frame/sheet";
-import { Trouble } from "../../frame/trouble";
-import { STILL_HISTORY } from "../../state/job-history";
+import { lazyCode } from "../../controls/lazy-part";
 import { useJobNews } from "../../state/job-news";
-import { useJobIndex } from "../job-index";
-import { waitingStrip } from "../job-strip";
-import { SHEETS, wiringLink } from "../registry";
+import { linkOfPage, WaitingLinkSheet } from "../link-sheet";
+import { SHEETS } from "../registry";
 
 const useKitOpen = lazyCode(() => import("./kit-open").then((m) => m.KitOpen));
 
@@ -25,12 +21,8 @@ export const KitSheet = ({ jobId, linkId }: { jobId: string; linkId: string | nu
   const parts = useParts();
   const hardware = useHardware();
   const verdicts = useVerdicts(jobId);
-  const rows = useJobIndex(jobId, verdicts.data, linkId);
   const { Here: KitOpen, failed, again } = useKitOpen();
-  const links = job.data?.links;
-  // Without a link of its own the page is of the one whose wiring is worst.
-  const wanted = linkId ?? (verdicts.data === undefined ? null : wiringLink(verdicts.data)) ?? links?.[0]?.id ?? null;
-  const link = links?.find((l) => l.id === wanted);
+  const link = linkOfPage(linkId, job.data, verdicts.data);
   if (
     KitOpen !== null &&
     job.data !== undefined &&
@@ -61,31 +53,18 @@ export const KitSheet = ({ jobId, linkId }: { jobId: string; linkId: string | nu
       />
     );
   }
-  const error = [job, brief, wirings, kit, picks, safety, parts, hardware].map((q) => q.error ?? q.failureReason).find((e) => e !== null);
-  const none = links !== undefined && links.length === 0;
-  const gone = linkId !== null && links !== undefined && link === undefined;
   return (
-    <Sheet
-      rows={rows}
+    <WaitingLinkSheet
       jobId={jobId}
+      linkId={linkId}
       of={SHEETS.kit}
-      undo={STILL_HISTORY}
-      actions={[]}
-      strip={waitingStrip(job.data?.job, { label: "Link", value: "", grow: 2.5 })}
-    >
-      {failed ? (
-        <div className="p-6">
-          <NotFetched again={again} />
-        </div>
-      ) : none || gone ? (
-        <p className="p-6 text-body" data-testid="empty">
-          {none
-            ? "What to buy and bring? Join two sites under 02 Ground first: what is needed follows from the plan."
-            : "This link is not there any more. The list of links is under 02 Ground."}
-        </p>
-      ) : (
-        <Trouble error={error} waiting="Reading the kit of the job." />
-      )}
-    </Sheet>
+      job={job.data}
+      verdicts={verdicts.data}
+      failed={failed}
+      again={again}
+      reads={[job, brief, wirings, kit, picks, safety, parts, hardware]}
+      noLinks="What to buy and bring? Join two sites under 02 Ground first: what is needed follows from the plan."
+      waiting="Reading the kit of the job."
+    />
   );
 };

@@ -83,6 +83,8 @@ const FLOOR_PX = 30;
 const MAST_PX = 84;
 /** Above the radio: its name and height. */
 export const HEAD_PX = 60;
+/** Narrower than this an end is not drawn: the page moves sideways instead. */
+export const LEAST_END_PX = 352;
 /** From one thing on the mast to the next. */
 const MAST_STEP = 50;
 const MOST_RADIO_PX = 520;
@@ -196,7 +198,7 @@ const columnsOf = (w: Wired, inner: readonly Place[]): readonly (readonly Place[
 };
 
 const widthScale = (width: number): number =>
-  Math.max(0.72, Math.min(1.35, (width - MAST_PX - 8) / (WIDTHS.reduce((s, x) => s + x, 0) + 3 * COLUMN_GAP + 20)));
+  Math.max(0.62, Math.min(1.35, (width - MAST_PX - 8) / (WIDTHS.reduce((s, x) => s + x, 0) + 3 * COLUMN_GAP + 20)));
 
 /** How high the walls must be drawn for all that stands inside. */
 export const wallNeeds = (a: Pick<LayoutAsk, "w" | "shown" | "folds" | "width">): number => {

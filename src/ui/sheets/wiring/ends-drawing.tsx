@@ -4,7 +4,7 @@ import { Hatches } from "../../drawing/hatches";
 import { TYPE } from "../../drawing/type";
 import { ghzText, lengthText } from "../../wording/numbers";
 import { EndDrawing } from "./end-drawing";
-import { foldsOf, GROUND_PX, HEAD_PX, heightsFor, layoutEnd, radioNeeds } from "./end-layout";
+import { foldsOf, GROUND_PX, HEAD_PX, heightsFor, LEAST_END_PX, layoutEnd, radioNeeds } from "./end-layout";
 import type { OpenWiring } from "./use-open-wiring";
 import { placesOfLink } from "./wiring-view";
 
@@ -16,7 +16,7 @@ const HATCH = "wiring";
 /** Both ends cut open on one ground line, with only air between. @param only one of them, where there is no room for both. */
 export const EndsDrawing = ({
   open,
-  width,
+  width: room,
   only,
   pathM,
 }: {
@@ -25,6 +25,7 @@ export const EndsDrawing = ({
   only: string | null;
   pathM: number | null;
 }) => {
+  const width = Math.max(room, only === null ? 2 * LEAST_END_PX : LEAST_END_PX);
   const sites = open.shown.filter((s) => only === null || s.siteId === only);
   const { height, layouts } = useMemo(() => {
     const half = only === null ? width / 2 : width;

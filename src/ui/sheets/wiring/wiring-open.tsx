@@ -7,6 +7,7 @@ import { bodyOf } from "../../api/client";
 import { keepFile } from "../../api/keep-file";
 import { useRefresh, useVerdicts } from "../../api/queries";
 import { Choice } from "../../controls/field";
+import { TabRow } from "../../controls/tab-row";
 import { TypingScope } from "../../controls/typing-scope";
 import { useKeys } from "../../controls/use-keys";
 import { pngOf, svgOf, typeInside } from "../../drawing/save-picture";
@@ -18,6 +19,7 @@ import { errorSentence } from "../../wording/errors";
 import { VERDICT_WORD } from "../../wording/verdicts";
 import { useJobIndex } from "../job-index";
 import { aboutCell, jobStrip, withVerdict } from "../job-strip";
+import { LinkChoice } from "../link-sheet";
 import { SHEETS } from "../registry";
 import { NARROW_PX } from "../section/narrow";
 import { EditNotices, SheetHead } from "../sheet-head";
@@ -158,21 +160,7 @@ export const WiringOpen = (given: WiringRead & { choose: (linkId: string) => voi
                   )}
                   {worst === null && !isEmpty && <p className="m-0 text-line">Everything fits in kind, volts, watts, metres and speed.</p>}
                   <div className="flex flex-wrap items-baseline gap-x-3 gap-y-1 text-line leading-[20px]">
-                    <label className="flex items-baseline gap-1.5">
-                      <span className="text-ink-2">Link</span>
-                      <select
-                        className="typed max-w-[260px]"
-                        value={open.linkId}
-                        onChange={(e) => given.choose(e.target.value)}
-                        aria-label="Link"
-                      >
-                        {job.links.map((l) => (
-                          <option key={l.id} value={l.id}>
-                            {l.number}, {nameOf(l.nearSiteId)} to {nameOf(l.farSiteId)}
-                          </option>
-                        ))}
-                      </select>
-                    </label>
+                    <LinkChoice job={job} linkId={open.linkId} choose={given.choose} />
                     {narrow &&
                       wired.length === 2 &&
                       open.ends.map((e) => (
@@ -249,17 +237,7 @@ export const WiringOpen = (given: WiringRead & { choose: (linkId: string) => voi
                 )}
                 {!isEmpty && (
                   <Tabs.Root value={tab} onValueChange={setTab} className="border-t border-ink px-4 py-2 text-line">
-                    <Tabs.List aria-label="Of the wiring" className="flex flex-wrap gap-x-4 gap-y-1 border-b border-rule pb-1">
-                      {TABS.map(([key, words]) => (
-                        <Tabs.Trigger
-                          key={key}
-                          value={key}
-                          className="press min-h-6 data-[state=active]:bg-ink data-[state=active]:px-1 data-[state=active]:text-paper"
-                        >
-                          {words}
-                        </Tabs.Trigger>
-                      ))}
-                    </Tabs.List>
+                    <TabRow label="Of the wiring" tabs={TABS} />
                     <Tabs.Content value="units" className="pt-1">
                       <div ref={panel}>
                         {chosen?.kind === "lead" && <LeadPanel open={open} siteId={chosen.siteId} leadId={chosen.id} />}

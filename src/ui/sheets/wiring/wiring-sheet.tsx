@@ -12,14 +12,10 @@ import {
   useVerdicts,
   useWirings,
 } from "../../api/queries";
-import { lazyCode, NotFetched } from "../../controls/lazy-part";
-import { Sheet } from "../../frame/sheet";
-import { Trouble } from "../../frame/trouble";
-import { STILL_HISTORY } from "../../state/job-history";
+import { lazyCode } from "../../controls/lazy-part";
 import { useJobNews } from "../../state/job-news";
-import { useJobIndex } from "../job-index";
-import { waitingStrip } from "../job-strip";
-import { SHEETS, wiringLink } from "../registry";
+import { linkOfPage, WaitingLinkSheet } from "../link-sheet";
+import { SHEETS } from "../registry";
 
 const useWiringOpen = lazyCode(() => import("./wiring-open").then((m) => m.WiringOpen));
 
@@ -37,12 +33,8 @@ export const WiringSheet = ({ jobId, linkId }: { jobId: string; linkId: string |
   const parts = useParts();
   const hardware = useHardware();
   const verdicts = useVerdicts(jobId);
-  const rows = useJobIndex(jobId, verdicts.data, linkId);
   const { Here: WiringOpen, failed, again } = useWiringOpen();
-  const links = job.data?.links;
-  // Without a link of its own the page is of the one whose wiring is worst.
-  const wanted = linkId ?? (verdicts.data === undefined ? null : wiringLink(verdicts.data)) ?? links?.[0]?.id ?? null;
-  const link = links?.find((l) => l.id === wanted);
+  const link = linkOfPage(linkId, job.data, verdicts.data);
   if (
     WiringOpen !== null &&
     job.data !== undefined &&
@@ -75,33 +67,18 @@ export const WiringSheet = ({ jobId, linkId }: { jobId: string; linkId: string |
       />
     );
   }
-  const error = [job, brief, network, hubs, wirings, units, addresses, parts, hardware]
-    .map((q) => q.error ?? q.failureReason)
-    .find((e) => e !== null);
-  const none = links !== undefined && links.length === 0;
-  const gone = linkId !== null && links !== undefined && link === undefined;
   return (
-    <Sheet
-      rows={rows}
+    <WaitingLinkSheet
       jobId={jobId}
+      linkId={linkId}
       of={SHEETS.wiring}
-      undo={STILL_HISTORY}
-      actions={[]}
-      strip={waitingStrip(job.data?.job, { label: "Link", value: "", grow: 2.5 })}
-    >
-      {failed ? (
-        <div className="p-6">
-          <NotFetched again={again} />
-        </div>
-      ) : none || gone ? (
-        <p className="p-6 text-body" data-testid="empty">
-          {none
-            ? "What is plugged into what? Join two sites under 02 Ground first: each end of a link is wired."
-            : "This link is not there any more. The list of links is under 02 Ground."}
-        </p>
-      ) : (
-        <Trouble error={error} waiting="Reading the wiring of the job." />
-      )}
-    </Sheet>
+      job={job.data}
+      verdicts={verdicts.data}
+      failed={failed}
+      again={again}
+      reads={[job, brief, network, hubs, wirings, units, addresses, parts, hardware]}
+      noLinks="What is plugged into what? Join two sites under 02 Ground first: each end of a link is wired."
+      waiting="Reading the wiring of the job."
+    />
   );
 };

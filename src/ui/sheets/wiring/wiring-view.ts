@@ -1,4 +1,4 @@
-import { type JudgedSite, judgeSites, radiosAt, type SiteWiring } from "@/contract";
+import { type JudgedSite, radiosAt, type SiteWiring } from "@/contract";
 import type { Verdict } from "@/core/link";
 import { worseVerdict } from "@/core/link";
 import { type Arrival, followed, type JobFinding, type Lead, type Parts, type Place, portKey, type Wired } from "@/core/wiring";
@@ -147,5 +147,3 @@ export const missingOf = (
       out.push({ siteId: wiring.siteId, linkId: p.linkId, name: p.name, what: "link-gone", partId: null, placeId: p.id });
   return out;
 };
-
-export { judgeSites };

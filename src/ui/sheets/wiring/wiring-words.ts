@@ -126,7 +126,6 @@ const SENTENCES: Readonly<Record<WiringCode, Sentence>> = {
   "return-never": () => "The radio does not come back by itself after the battery was low.",
 };
 
-const lowered = (text: string): string => text.charAt(0).toLowerCase() + text.slice(1);
 const raised = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
 /** A lead by its ends. */
@@ -158,7 +157,6 @@ const MENDS: Readonly<Record<MendKind, (m: WiringMend) => string>> = {
   glass: (m) => `Glass without metal: ${m.part?.name ?? ""}`,
 };
 export const mendText = (m: WiringMend): string => MENDS[m.kind](m);
-export const mendLowered = (m: WiringMend): string => lowered(mendText(m));
 
 /** What of a finding somebody can look at on the spot and write down. */
 export const ANSWERS: Partial<Record<WiringCode, readonly (readonly [string, "joined" | "open"])[]>> = {
