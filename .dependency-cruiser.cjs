@@ -15,6 +15,7 @@ const ORDER = [
   "air",
   "wiring",
   "kit",
+  "days",
   "solve",
 ];
 

@@ -1,4 +1,4 @@
-import { type KitFields, kitSchema, kitSiteSchema, type SafetyFields, safetySchema } from "../src/contract";
+import { type DaysFields, daysSchema, type KitFields, kitSchema, kitSiteSchema, type SafetyFields, safetySchema } from "../src/contract";
 
 /* The made-up kit: a pole that no strap goes round, a gland wider than the saws, a ladder too short, things missing, risks half answered. */
 
@@ -53,3 +53,101 @@ export const demoSafety = (siteId: (key: string) => string): (SafetyFields & { r
     }),
   },
 ];
+
+const dayId = (n: number): string => `0d000000-0000-4000-a000-00000000000${n}`;
+
+/** The days of the visit: a trim that waits for its owner, a berth that is closed while a ship lies there. */
+export const demoDays = (siteId: (key: string) => string): DaysFields => {
+  const both = ["Ada", "Ben"];
+  const [bench, trim, office, rope, aim, clean] = [1, 2, 3, 4, 5, 6].map(dayId) as [string, string, string, string, string, string];
+  return daysSchema.parse({
+    tasks: [
+      { id: bench, kind: "bench", name: "bench", people: ["Ada"], day: "2026-12-02", from: "09:00", hours: 3.5, outside: false },
+      {
+        id: trim,
+        kind: "trees",
+        name: "trim",
+        siteId: siteId("rope"),
+        people: ["the tree people"],
+        day: "2026-12-03",
+        from: "08:00",
+        hours: 2,
+        waitsFor: "tree-owner",
+      },
+      {
+        id: office,
+        kind: "install",
+        name: "Office",
+        siteId: siteId("office"),
+        people: both,
+        day: "2026-12-03",
+        from: "08:30",
+        hours: 2,
+        after: [bench],
+      },
+      {
+        id: rope,
+        kind: "install",
+        name: "Rope Walk",
+        siteId: siteId("rope"),
+        people: both,
+        day: "2026-12-03",
+        from: "10:30",
+        hours: 3,
+        after: [bench, trim],
+      },
+      {
+        id: aim,
+        kind: "aim",
+        name: "aim, read",
+        siteId: siteId("rope"),
+        people: both,
+        day: "2026-12-03",
+        from: "13:30",
+        hours: 1.5,
+        after: [office, rope],
+      },
+      {
+        id: clean,
+        kind: "clean",
+        name: "clean",
+        siteId: siteId("rope"),
+        people: ["Ben"],
+        day: "2026-12-03",
+        from: "15:00",
+        hours: 0.5,
+        after: [aim],
+      },
+      {
+        id: dayId(7),
+        kind: "aim",
+        name: "re-aim the berth",
+        siteId: siteId("fuel"),
+        people: both,
+        day: "2026-12-04",
+        from: "10:30",
+        hours: 2.5,
+      },
+    ],
+    closures: [
+      {
+        id: dayId(8),
+        siteId: siteId("fuel"),
+        day: "2026-12-04",
+        from: "12:00",
+        to: "15:00",
+        kind: "closed",
+        why: "ship alongside at high water",
+      },
+      {
+        id: dayId(9),
+        siteId: siteId("fuel"),
+        day: "2026-12-04",
+        from: "08:00",
+        to: "16:00",
+        kind: "water",
+        why: "ladder dry below half tide",
+      },
+    ],
+  });
+};

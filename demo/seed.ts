@@ -15,7 +15,7 @@ import { demoAir, demoScans } from "./air";
 import { demoBrief } from "./brief";
 import type { DemoJob } from "./generate";
 import hardware from "./hardware.json" with { type: "json" };
-import { demoKit, demoSafety } from "./kit";
+import { demoDays, demoKit, demoSafety } from "./kit";
 import parts from "./parts.json" with { type: "json" };
 import { demoAddresses, demoWirings } from "./wiring";
 
@@ -113,6 +113,8 @@ export const seedDemo = async (db: Db, demo: DemoJob): Promise<JobRow> => {
     ruleDomain: "FCC-like",
     rainRate001MmH: 28,
     tideRangeM: 1.5,
+    // An hour behind universal time, all the year.
+    timeZone: "Etc/GMT+1",
     stage: "Survey, planning",
   });
   const siteIds = new Map<string, string>();
@@ -204,6 +206,14 @@ export const seedDemo = async (db: Db, demo: DemoJob): Promise<JobRow> => {
       made.id,
       0,
       demoKit((key) => siteIds.get(key)!),
+    ),
+  );
+  await edit(db, made.id, (door) =>
+    door.patch(
+      "days",
+      made.id,
+      0,
+      demoDays((key) => siteIds.get(key)!),
     ),
   );
   for (const { siteId, ...of } of demoSafety((key) => siteIds.get(key)!))

@@ -151,6 +151,40 @@ test("a row of one's own, the money, and the table without prices", async ({ pag
   await expect(line(page, "far", "tea for four")).toHaveCount(0);
 });
 
+test("days: what stands against them, a task moved, a calendar that another reader reads; undo", async ({ page, request }) => {
+  const jobId = await open(page, request, "Rope Walk");
+  await tab(page, "Days");
+  const clashes = page.getByRole("list", { name: "What stands against the days" });
+  await expect(clashes).toContainText("trim waits for the owner of the trees.");
+  await expect(clashes).toContainText("re-aim the berth: closed from 12:00 to 15:00, ship alongside at high water.");
+  await expectAccessible(page);
+  await page
+    .getByTestId("days-strip")
+    .getByRole("button", { name: /^re-aim the berth/ })
+    .focus();
+  await page.keyboard.press("Enter");
+  const task = page.getByTestId("task");
+  await task.getByLabel("From").fill("25:00");
+  await expect(task.getByRole("alert")).toContainText("Write it as 09:30");
+  await task.getByLabel("From").fill("08:30");
+  await task.getByLabel("From").press("Enter");
+  await expect(clashes).not.toContainText("re-aim the berth: closed");
+  await saved(page);
+  const text = await (await request.get(`/api/jobs/${jobId}/calendar`)).text();
+  const { default: ICAL } = await import("ical.js");
+  const events = new ICAL.Component(ICAL.parse(text)).getAllSubcomponents("vevent").map((v) => new ICAL.Event(v));
+  const berth = events.find((e) => e.summary === "re-aim the berth")!;
+  // 08:30 on clocks an hour behind universal time.
+  expect(berth.startDate.toJSDate().toISOString()).toBe("2026-12-04T09:30:00.000Z");
+  expect(berth.location).toBe("Fuel Berth");
+  await page.getByLabel("Clocks of").selectOption("UTC");
+  await expect.poll(async () => (await (await request.get(`/api/jobs/${jobId}/calendar`)).text()).includes("20261204T083000Z")).toBe(true);
+  await page.getByRole("button", { name: "Undo" }).click();
+  await expect(page.getByLabel("Clocks of")).toHaveValue("Etc/GMT+1");
+  await page.getByRole("button", { name: "Undo" }).click();
+  await expect(clashes).toContainText("re-aim the berth: closed");
+});
+
 test("ticked on a phone, and there after a reload; a site without a wiring says so", async ({ page, request }) => {
   await page.setViewportSize({ width: 390, height: 844 });
   await open(page, request, "Rope Walk");

@@ -2,6 +2,7 @@ export * from "./air";
 export * from "./air-job";
 export * from "./air-told";
 export * from "./brief";
+export * from "./days";
 export * from "./errors";
 export * from "./ground";
 export * from "./hub";

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { airSchema, scanSchema } from "./air";
 import { briefSchema } from "./brief";
+import { daysFaults, daysSchema } from "./days";
 import { basemapFieldsSchema, featureFieldsSchema, obstacleFaults, obstacleRowSchema, photoFieldsSchema } from "./ground";
 import { hubFaults, hubSchema } from "./hub";
 import { type Kind, kind, NO_FIXED, ROLES } from "./kind";
@@ -190,6 +191,18 @@ const kit = kind({
   kept: "document",
 });
 
+const days = kind({
+  ...TOLD.days,
+  fields: daysSchema,
+  fixed: NO_FIXED,
+  check: daysFaults,
+  bundle: { file: "days.json", form: "one" },
+  stale: "nothing",
+  seenBy: CREWS,
+  onPhone: true,
+  kept: "document",
+});
+
 const pick = kind({
   ...TOLD.pick,
   fields: pickSchema,
@@ -286,6 +299,7 @@ export const RECORDS = {
   unit,
   addresses,
   kit,
+  days,
   pick,
   safety,
   obstacle,

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { isZone } from "../core/days";
 import {
   DEFAULT_YEAR_PERCENT,
   HIGHEST_TYPED_MOUNT_M,
@@ -184,6 +185,8 @@ export const jobFieldsSchema = basisSchema.extend({
   visitOn: z.iso.date("day of visit must be a date"),
   centreLatDeg: latDeg,
   centreLonDeg: lonDeg,
+  /** The zone of IANA whose clocks the days of the job go by. */
+  timeZone: z.string().max(60).refine(isZone, "the time zone must be one of IANA, such as Atlantic/Azores").default("UTC"),
   /** Rule rows of the job's own, beside the shipped ones. */
   ownRules: z.array(ownRuleSchema).max(MOST_OWN_RULES, `a job has at most ${MOST_OWN_RULES} own rows`).default([]),
 });

@@ -52,6 +52,7 @@ export const TOLD = {
         waterSurface: "water",
         tideRangeM: "tide range",
         waterRoughnessM: "waves",
+        timeZone: "time zone",
         ownRules: "own rule rows",
       },
     },
@@ -340,6 +341,12 @@ export const TOLD = {
         money: "money",
       },
     },
+  },
+  days: {
+    parent: "job",
+    many: false,
+    route: "days",
+    words: { one: "days", many: "days", fields: { tasks: "tasks", closures: "closures and water" } },
   },
   pick: {
     parent: "job",

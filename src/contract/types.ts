@@ -394,6 +394,7 @@ export type WiringDto = RowOf<"wiring">;
 export type UnitDto = RowOf<"unit">;
 export type AddressesDto = RowOf<"addresses">;
 export type KitDto = RowOf<"kit">;
+export type DaysDto = RowOf<"days">;
 export type PickDto = RowOf<"pick">;
 export type SafetyDto = RowOf<"safety">;
 /** Sheets of what is wired beside the radios. */

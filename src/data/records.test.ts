@@ -132,6 +132,20 @@ interface Sample {
   readonly other: Values;
 }
 const SOCKET = { id: "5f0f6f2a-3a3e-4f6e-9d55-0c1a2b3c4d5e", kind: "mains" as const, partId: "socket", name: "mains" };
+const TASK = {
+  id: "7f0f6f2a-3a3e-4f6e-9d55-0c1a2b3c4d5e",
+  kind: "bench" as const,
+  name: "bench",
+  siteId: null,
+  people: [],
+  day: null,
+  from: "08:00",
+  hours: 2,
+  after: [],
+  outside: false,
+  waitsFor: null,
+  note: "",
+};
 /** One of each kind: the compiler asks for a kind that is added. */
 const SAMPLES: Readonly<Record<KindName | "toy", Sample>> = {
   job: { input: () => ({}), patch: { tideRangeM: 2.5 }, other: { tideRangeM: 3 } },
@@ -160,6 +174,7 @@ const SAMPLES: Readonly<Record<KindName | "toy", Sample>> = {
   },
   addresses: { input: () => ({}), patch: { timeServer: "10.0.0.1" }, other: { timeServer: "10.0.0.2" } },
   kit: { input: () => ({}), patch: { fixingFactor: 4 }, other: { fixingFactor: 5 } },
+  days: { input: () => ({}), patch: { tasks: [TASK] }, other: { tasks: [{ ...TASK, name: "other" }] } },
   pick: {
     input: () => ({ name: "Kelp Cord", partId: null, count: 2 }),
     patch: { count: 3 },

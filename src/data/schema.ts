@@ -65,6 +65,8 @@ export const job = pgTable("job", {
   tideRangeM: doublePrecision("tide_range_m").notNull().default(0),
   waterRoughnessM: doublePrecision("water_roughness_m").notNull().default(0.05),
   /** Rule rows of its own. */
+  /** Of IANA: the days of the job are those of its place. */
+  timeZone: text("time_zone").notNull().default("UTC"),
   ownRules: jsonb("own_rules").$type<OwnRule[]>().notNull().default([]),
   /** Rises whenever anything of the job changes: what was computed from it is then stale. */
   revision: integer().notNull().default(1),

@@ -1,3 +1,4 @@
+export { calendarText } from "./calendar";
 export { isCleanText } from "./clean-text";
 export { csvText } from "./csv-write";
 export { coordinateSystem, epsgOfWkt, positionInSystem, searchSystems } from "./epsg";

@@ -8,5 +8,5 @@ export { areaM2, asOneRing, circleAbout, crossesItself, cutInTwo, insideOutline,
 export { type PathFrame, pathFrame } from "./path-frame";
 export { type PlaneProjection, planeProjection, projDefinition } from "./projection";
 export { heightBySighting, heightByTwoSightings, type SightedHeight } from "./sightings";
-export { sunGlare, sunPosition } from "./sun";
+export { sunGlare, sunPosition, sunTimes } from "./sun";
 export { utmCrsOf } from "./utm";

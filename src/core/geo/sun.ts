@@ -1,4 +1,4 @@
-import { Body, Equator, Horizon, Observer } from "astronomy-engine";
+import { Body, Equator, Horizon, Observer, SearchRiseSet } from "astronomy-engine";
 import type { LatLon } from "./geodesic";
 
 export interface SunPosition {
@@ -51,4 +51,17 @@ export const sunGlare = (position: LatLon, bearingDeg: number, elevationDeg: num
     }
   }
   return out;
+};
+
+export interface SunTimes {
+  readonly rise: Date;
+  readonly set: Date;
+}
+
+/** When the sun rises and sets within the day that begins at a moment; null where it does not do both. */
+export const sunTimes = (position: LatLon, dayStart: Date): SunTimes | null => {
+  const observer = new Observer(position.latDeg, position.lonDeg, 0);
+  const rise = SearchRiseSet(Body.Sun, observer, 1, dayStart, 1);
+  const set = rise === null ? null : SearchRiseSet(Body.Sun, observer, -1, rise.date, 1);
+  return rise === null || set === null ? null : { rise: rise.date, set: set.date };
 };

@@ -7,6 +7,7 @@ import type {
   BasemapDto,
   BriefDto,
   DatasetDto,
+  DaysDto,
   FeatureDto,
   HardwareDto,
   HistoryDto,
@@ -57,6 +58,7 @@ export const keys = {
   addresses: (id: string) => ["addresses", id] as const,
   parts: ["parts"] as const,
   kit: (id: string) => ["kit", id] as const,
+  days: (id: string) => ["days", id] as const,
   picks: (id: string) => ["picks", id] as const,
   safety: (id: string) => ["safety", id] as const,
   losses: (id: string) => ["losses", id] as const,
@@ -145,6 +147,8 @@ export const useAddresses = (id: string) =>
   useQuery({ queryKey: keys.addresses(id), queryFn: ({ signal }) => getJson<AddressesDto>(`/api/jobs/${id}/addresses`, signal) });
 export const useKit = (id: string) =>
   useQuery({ queryKey: keys.kit(id), queryFn: ({ signal }) => getJson<KitDto>(`/api/jobs/${id}/kit`, signal) });
+export const useDays = (id: string) =>
+  useQuery({ queryKey: keys.days(id), queryFn: ({ signal }) => getJson<DaysDto>(`/api/jobs/${id}/days`, signal) });
 export const usePicks = (id: string) =>
   useQuery({ queryKey: keys.picks(id), queryFn: ({ signal }) => getJson<PickDto[]>(`/api/jobs/${id}/picks`, signal) });
 export const useSafety = (id: string) =>
@@ -212,6 +216,7 @@ export const useRefresh = (): ((jobId: string) => Promise<void>) => {
         client.invalidateQueries({ queryKey: keys.addresses(jobId) }),
         client.invalidateQueries({ queryKey: keys.kit(jobId) }),
         client.invalidateQueries({ queryKey: keys.picks(jobId) }),
+        client.invalidateQueries({ queryKey: keys.days(jobId) }),
         client.invalidateQueries({ queryKey: keys.safety(jobId) }),
         client.invalidateQueries({ queryKey: keys.parts }),
         client.invalidateQueries({ queryKey: keys.basemap(jobId) }),

@@ -189,7 +189,7 @@ export const SHEETS = {
   kit: {
     number: "09",
     name: "Kit",
-    reads: ["kit", "pick", "safety", "wiring", "brief", "design", "site", "link", "job"],
+    reads: ["kit", "days", "pick", "safety", "wiring", "brief", "design", "site", "link", "job"],
     href: (f) => (f.links.length === 0 ? null : `/jobs/${f.jobId}/kit${f.linkId === null ? "" : `/${f.linkId}`}`),
     // Its lines are worked out on its own page; until then nothing of it is settled.
     judge: () => "open",

@@ -17,6 +17,8 @@ const VALUES = {
   heldGb: 5.2,
   mostGb: 6,
   status: 404,
+  left: 1,
+  asked: 3,
 };
 
 describe.each(ERROR_CODES)("%s", (code) => {

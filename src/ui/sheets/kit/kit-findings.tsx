@@ -3,6 +3,7 @@ import Link from "next/link";
 import { ScrollRegion } from "../../controls/scroll-region";
 import { VerdictMark } from "../../marks/verdict-mark";
 import { VERDICT_WORD } from "../../wording/verdicts";
+import { clashText } from "./days-words";
 import { findingText } from "./kit-words";
 import type { OpenKit } from "./use-open-kit";
 
@@ -53,6 +54,23 @@ export const KitFindings = ({ open, show, saveCsv }: { open: OpenKit; show: (tab
         </div>
       ))}
       {all.length > MOST_SHOWN && <p className="cap m-0 mt-2">{all.length - MOST_SHOWN} more after these.</p>}
+      {open.clashes.length > 0 && (
+        <div className="mt-2.5 border-b border-rule pb-2" data-finding="days">
+          <div className="flex items-center gap-1.5 font-bold">
+            <VerdictMark verdict={open.clashes.some((c) => c.verdict === "short") ? "short" : "unknown"} a={8} />
+            <span className={open.clashes.some((c) => c.verdict === "short") ? "v-short" : "v-unknown"}>
+              {open.clashes.some((c) => c.verdict === "short") ? VERDICT_WORD.short : VERDICT_WORD.unknown}
+            </span>
+          </div>
+          <p className="m-0 mt-0.5">
+            {clashText(open.clashes.find((c) => c.verdict === "short") ?? open.clashes[0]!, open.dayFields.tasks)}
+          </p>
+          {open.clashes.length > 1 && <p className="cap m-0">{open.clashes.length - 1} more of the days.</p>}
+          <button type="button" className="press min-h-6 text-line" onClick={() => show("days")}>
+            Days
+          </button>
+        </div>
+      )}
       {open_.length > 0 && (
         <div className="mt-2.5 border-b border-rule pb-2" data-finding="open-risks">
           <div className="flex items-center gap-1.5 font-bold">

@@ -22,6 +22,7 @@ import { LinkChoice } from "../link-sheet";
 import { SHEETS } from "../registry";
 import { NARROW_PX } from "../section/narrow";
 import { EditNotices, SheetHead } from "../sheet-head";
+import { DaysPanel } from "./days-panel";
 import { KitFindings } from "./kit-findings";
 import { KitList } from "./kit-list";
 import { findingText, WHERE_WORDS } from "./kit-words";
@@ -34,6 +35,7 @@ const TABS = [
   ["list", "What to pick"],
   ["mount", "Mount and wall"],
   ["van", "Wind, van, crew"],
+  ["days", "Days"],
   ["risks", "Before anyone climbs"],
   ["money", "Money"],
 ] as const;
@@ -58,7 +60,7 @@ export const KitOpen = (given: KitRead & { choose: (linkId: string) => void }) =
   const nameOf = (siteId: string): string => job.sites.find((s) => s.id === siteId)?.name ?? "a site that is gone";
   const verdict = sites.reduce<Verdict>(
     (v, s) => s.findings.reduce<Verdict>((x, f) => worseVerdict(x, f.verdict), v),
-    sites.length < 2 ? "unknown" : "clear",
+    open.clashes.reduce<Verdict>((v, c) => worseVerdict(v, c.verdict), sites.length < 2 ? "unknown" : "clear"),
   );
   const isEmpty = sites.length === 0;
   const rows = sites.flatMap((s) => s.rows);
@@ -94,211 +96,238 @@ export const KitOpen = (given: KitRead & { choose: (linkId: string) => void }) =
   const removeRow = (r: KitRow): void => open.record.change({ own: open.now().own.filter((o) => !r.key.endsWith(`|own|${o.id}`)) });
   const title = `${nameOf(near.siteId)} to ${nameOf(far.siteId)}`;
   const wired = (siteId: string): boolean => sites.some((s) => s.siteId === siteId);
-  const heldBack = open.screens.find((s) => s.exists && s.status.kind !== "saved")?.status ?? null;
+  const heldBack =
+    (open.dayStatus.kind !== "saved" ? open.dayStatus : null) ??
+    open.screens.find((s) => s.exists && s.status.kind !== "saved")?.status ??
+    null;
   return (
     <TypingScope of={open.record}>
-      <TypingScope of={near.record}>
-        <TypingScope of={far.record}>
-          <Sheet
-            rows={withVerdict(index, "kit", isEmpty ? null : verdict)}
-            jobId={jobId}
-            of={SHEETS.kit}
-            undo={{ ...history, canUndo: history.canUndo || status.kind !== "saved" }}
-            actions={[
-              { name: "Kit as CSV", run: () => void saveCsv(true) },
-              { name: "Kit as CSV, without prices", run: () => void saveCsv(false) },
-            ]}
-            strip={jobStrip(
-              job.job,
-              aboutCell("Link", isEmpty ? null : verdict, title),
-              status.kind === "saved" && heldBack !== null ? heldBack : status,
-              history.last,
-            )}
-          >
-            <div className="panes grid h-full min-h-0 grid-cols-[minmax(0,1fr)_248px] min-[1500px]:grid-cols-[minmax(0,1fr)_288px]">
-              <div ref={ref} className="flex min-h-0 min-w-0 flex-col overflow-auto">
-                <SheetHead verdict={isEmpty ? "unknown" : verdict} word={isEmpty ? "Open" : VERDICT_WORD[verdict]} narrow={narrow}>
-                  <div className="flex flex-wrap items-start justify-between gap-x-6">
-                    <div>
-                      <h1 className="m-0 text-head font-bold leading-6">
-                        <span className="text-near">{nameOf(near.siteId)}</span> to <span className="text-far">{nameOf(far.siteId)}</span>
-                      </h1>
-                      {first !== undefined && (
-                        <p
-                          className={`m-0 max-w-[520px] text-line font-heading leading-[18px] v-${first.f.verdict}`}
-                          data-testid="headline-trouble"
-                        >
-                          {nameOf(first.s.siteId)}: {findingText(first.f, units, () => "")}
-                        </p>
-                      )}
-                      <LinkChoice job={job} linkId={open.linkId} choose={given.choose} />
-                    </div>
-                    {!isEmpty && (
-                      <div className="text-right" data-testid="missing">
-                        <div className={`figure whitespace-nowrap text-[42px] leading-[42px] ${missing.length > 0 ? "v-short" : ""}`}>
-                          {missing.length > 0
-                            ? `${missing.length} missing`
-                            : `${rows.length - picked - rows.filter((r) => r.state === "there").length} to pick`}
-                        </div>
-                        <p className="m-0 text-line">
-                          {missing.length > 0 && missingCents > 0 ? `${money(missingCents)} ${fields.money.currency} to order; ` : ""}
-                          {rows.length} lines, {picked} picked
-                        </p>
-                      </div>
-                    )}
-                  </div>
-                </SheetHead>
-                <EditNotices kind="kit" record={open.record} status={status} setAside={open.setAside} units={units} said={open.said} />
-                {open.screens.map((s) =>
-                  s.exists ? (
-                    <EditNotices
-                      key={s.siteId}
-                      kind="safety"
-                      record={s.record}
-                      status={s.status}
-                      setAside={s.setAside}
-                      units={units}
-                      said={null}
-                    />
-                  ) : null,
-                )}
-                {[near, far]
-                  .filter((s) => !wired(s.siteId))
-                  .map((s) => (
-                    <p key={s.siteId} className="m-0 border-t border-rule px-4 py-2 text-body" data-testid="not-wired">
-                      {nameOf(s.siteId)}: the plan names nothing to bring yet.{" "}
-                      <Link className="press" href={`/jobs/${jobId}/wiring/${open.linkId}`}>
-                        Wire it in 08 Wiring
-                      </Link>
-                    </p>
-                  ))}
-                {!isEmpty && (
-                  <Tabs.Root value={tab} onValueChange={setTab} className="border-t border-ink px-4 py-2 text-line">
-                    <TabRow label="Of the kit" tabs={TABS} />
-                    <Tabs.Content value="list">
-                      <div className={narrow ? "grid gap-4" : "grid grid-cols-2 gap-6"}>
-                        {sites.map((s) => (
-                          <section
-                            key={s.siteId}
-                            aria-label={`Kit of ${nameOf(s.siteId)}`}
-                            className="min-w-0 pt-1"
-                            data-testid={s.siteId === near.siteId ? "kit-near" : "kit-far"}
+      <TypingScope of={open.daysRecord}>
+        <TypingScope of={near.record}>
+          <TypingScope of={far.record}>
+            <Sheet
+              rows={withVerdict(index, "kit", isEmpty ? null : verdict)}
+              jobId={jobId}
+              of={SHEETS.kit}
+              undo={{ ...history, canUndo: history.canUndo || status.kind !== "saved" }}
+              actions={[
+                { name: "Kit as CSV", run: () => void saveCsv(true) },
+                { name: "Kit as CSV, without prices", run: () => void saveCsv(false) },
+              ]}
+              strip={jobStrip(
+                job.job,
+                aboutCell("Link", isEmpty ? null : verdict, title),
+                status.kind === "saved" && heldBack !== null ? heldBack : status,
+                history.last,
+              )}
+            >
+              <div className="panes grid h-full min-h-0 grid-cols-[minmax(0,1fr)_248px] min-[1500px]:grid-cols-[minmax(0,1fr)_288px]">
+                <div ref={ref} className="flex min-h-0 min-w-0 flex-col overflow-auto">
+                  <SheetHead verdict={isEmpty ? "unknown" : verdict} word={isEmpty ? "Open" : VERDICT_WORD[verdict]} narrow={narrow}>
+                    <div className="flex flex-wrap items-start justify-between gap-x-6">
+                      <div>
+                        <h1 className="m-0 text-head font-bold leading-6">
+                          <span className="text-near">{nameOf(near.siteId)}</span> to <span className="text-far">{nameOf(far.siteId)}</span>
+                        </h1>
+                        {first !== undefined && (
+                          <p
+                            className={`m-0 max-w-[520px] text-line font-heading leading-[18px] v-${first.f.verdict}`}
+                            data-testid="headline-trouble"
                           >
-                            <h3 className={`m-0 text-body font-bold ${s.siteId === near.siteId ? "text-near" : "text-far"}`}>
-                              {nameOf(s.siteId)}
-                            </h3>
-                            <KitList
-                              rows={s.rows}
-                              units={units}
-                              busy={open.busy}
-                              pick={(r) => void open.pick(r)}
-                              there={(r) => void open.there(r)}
-                              remove={removeRow}
-                              money={money}
-                            />
-                          </section>
-                        ))}
+                            {nameOf(first.s.siteId)}: {findingText(first.f, units, () => "")}
+                          </p>
+                        )}
+                        <LinkChoice job={job} linkId={open.linkId} choose={given.choose} />
                       </div>
-                      <div className="mt-3 flex flex-wrap items-end gap-x-4 gap-y-2">
-                        <Field
-                          label="A row of your own"
-                          value={row.name}
-                          maxLength={120}
-                          onChange={(e) => setRow({ ...row, name: e.target.value })}
-                        />
-                        <NumberField
-                          label="How many"
-                          value={row.quantity}
-                          least={0.01}
-                          most={100_000}
-                          onChange={(v) => v !== null && setRow({ ...row, quantity: v })}
-                        />
-                        <Choice label="Used" value={row.where} onChange={(e) => setRow({ ...row, where: e.target.value as KitPlace })}>
-                          {KIT_PLACES.map((w) => (
-                            <option key={w} value={w}>
-                              {WHERE_WORDS[w]}
-                            </option>
-                          ))}
-                        </Choice>
-                        <Choice label="At" value={row.siteId} onChange={(e) => setRow({ ...row, siteId: e.target.value })}>
+                      {!isEmpty && (
+                        <div className="text-right" data-testid="missing">
+                          <div className={`figure whitespace-nowrap text-[42px] leading-[42px] ${missing.length > 0 ? "v-short" : ""}`}>
+                            {missing.length > 0
+                              ? `${missing.length} missing`
+                              : `${rows.length - picked - rows.filter((r) => r.state === "there").length} to pick`}
+                          </div>
+                          <p className="m-0 text-line">
+                            {missing.length > 0 && missingCents > 0 ? `${money(missingCents)} ${fields.money.currency} to order; ` : ""}
+                            {rows.length} lines, {picked} picked
+                          </p>
+                        </div>
+                      )}
+                    </div>
+                  </SheetHead>
+                  <EditNotices kind="kit" record={open.record} status={status} setAside={open.setAside} units={units} said={open.said} />
+                  <EditNotices
+                    kind="days"
+                    record={open.daysRecord}
+                    status={open.dayStatus}
+                    setAside={open.dayAside}
+                    units={units}
+                    said={null}
+                  />
+                  {open.screens.map((s) =>
+                    s.exists ? (
+                      <EditNotices
+                        key={s.siteId}
+                        kind="safety"
+                        record={s.record}
+                        status={s.status}
+                        setAside={s.setAside}
+                        units={units}
+                        said={null}
+                      />
+                    ) : null,
+                  )}
+                  {[near, far]
+                    .filter((s) => !wired(s.siteId))
+                    .map((s) => (
+                      <p key={s.siteId} className="m-0 border-t border-rule px-4 py-2 text-body" data-testid="not-wired">
+                        {nameOf(s.siteId)}: the plan names nothing to bring yet.{" "}
+                        <Link className="press" href={`/jobs/${jobId}/wiring/${open.linkId}`}>
+                          Wire it in 08 Wiring
+                        </Link>
+                      </p>
+                    ))}
+                  {!isEmpty && (
+                    <Tabs.Root value={tab} onValueChange={setTab} className="border-t border-ink px-4 py-2 text-line">
+                      <TabRow label="Of the kit" tabs={TABS} />
+                      <Tabs.Content value="list">
+                        <div className={narrow ? "grid gap-4" : "grid grid-cols-2 gap-6"}>
                           {sites.map((s) => (
-                            <option key={s.siteId} value={s.siteId}>
-                              {nameOf(s.siteId)}
-                            </option>
+                            <section
+                              key={s.siteId}
+                              aria-label={`Kit of ${nameOf(s.siteId)}`}
+                              className="min-w-0 pt-1"
+                              data-testid={s.siteId === near.siteId ? "kit-near" : "kit-far"}
+                            >
+                              <h3 className={`m-0 text-body font-bold ${s.siteId === near.siteId ? "text-near" : "text-far"}`}>
+                                {nameOf(s.siteId)}
+                              </h3>
+                              <KitList
+                                rows={s.rows}
+                                units={units}
+                                busy={open.busy}
+                                pick={(r) => void open.pick(r)}
+                                there={(r) => void open.there(r)}
+                                remove={removeRow}
+                                money={money}
+                              />
+                            </section>
                           ))}
-                        </Choice>
-                        <button
-                          type="button"
-                          className="press min-h-6"
-                          disabled={row.name.trim() === "" || !wired(row.siteId)}
-                          onClick={addRow}
-                        >
-                          Add the row
-                        </button>
-                      </div>
-                    </Tabs.Content>
-                    <Tabs.Content value="mount">
-                      {sites.map((s) => (
-                        <MountPanel
-                          key={s.siteId}
-                          siteId={s.siteId}
-                          name={nameOf(s.siteId)}
+                        </div>
+                        <div className="mt-3 flex flex-wrap items-end gap-x-4 gap-y-2">
+                          <Field
+                            label="A row of your own"
+                            value={row.name}
+                            maxLength={120}
+                            onChange={(e) => setRow({ ...row, name: e.target.value })}
+                          />
+                          <NumberField
+                            label="How many"
+                            value={row.quantity}
+                            least={0.01}
+                            most={100_000}
+                            onChange={(v) => v !== null && setRow({ ...row, quantity: v })}
+                          />
+                          <Choice label="Used" value={row.where} onChange={(e) => setRow({ ...row, where: e.target.value as KitPlace })}>
+                            {KIT_PLACES.map((w) => (
+                              <option key={w} value={w}>
+                                {WHERE_WORDS[w]}
+                              </option>
+                            ))}
+                          </Choice>
+                          <Choice label="At" value={row.siteId} onChange={(e) => setRow({ ...row, siteId: e.target.value })}>
+                            {sites.map((s) => (
+                              <option key={s.siteId} value={s.siteId}>
+                                {nameOf(s.siteId)}
+                              </option>
+                            ))}
+                          </Choice>
+                          <button
+                            type="button"
+                            className="press min-h-6"
+                            disabled={row.name.trim() === "" || !wired(row.siteId)}
+                            onClick={addRow}
+                          >
+                            Add the row
+                          </button>
+                        </div>
+                      </Tabs.Content>
+                      <Tabs.Content value="mount">
+                        {sites.map((s) => (
+                          <MountPanel
+                            key={s.siteId}
+                            siteId={s.siteId}
+                            name={nameOf(s.siteId)}
+                            kit={fields}
+                            now={open.now}
+                            change={open.record.change}
+                            site={s}
+                          />
+                        ))}
+                      </Tabs.Content>
+                      <Tabs.Content value="van">
+                        <VanPanel kit={fields} now={open.now} change={open.record.change} />
+                      </Tabs.Content>
+                      <Tabs.Content value="days">
+                        <DaysPanel
+                          job={job}
+                          linkId={open.linkId}
+                          brief={given.brief}
+                          fields={open.dayFields}
+                          now={open.daysNow}
+                          change={open.daysRecord.change}
+                          crew={fields.crew}
+                          needsLift={sites.some((s) => s.findings.some((f) => f.code === "lift"))}
+                          width={area.width - 32}
+                          setZone={(zone) => void open.setZone(zone)}
+                        />
+                      </Tabs.Content>
+                      <Tabs.Content value="risks">
+                        {open.screens.map((screen) => {
+                          const site = sites.find((s) => s.siteId === screen.siteId);
+                          if (site === undefined) return null;
+                          return screen.exists ? (
+                            <RiskPanel
+                              key={screen.siteId}
+                              name={nameOf(screen.siteId)}
+                              site={site}
+                              safety={screen.fields}
+                              change={screen.record.change}
+                            />
+                          ) : (
+                            <p key={screen.siteId} className="m-0 py-2 text-body">
+                              {nameOf(screen.siteId)}: nobody has looked at what may hurt somebody there.{" "}
+                              <button
+                                type="button"
+                                className="press min-h-6"
+                                disabled={open.busy.has(screen.siteId)}
+                                onClick={() =>
+                                  void open.send(screen.siteId, () =>
+                                    sendEdit(jobId, "POST", `/api/jobs/${jobId}/safety`, { id: screen.siteId, siteId: screen.siteId }),
+                                  )
+                                }
+                              >
+                                Begin the risk screen of {nameOf(screen.siteId)}
+                              </button>
+                            </p>
+                          );
+                        })}
+                      </Tabs.Content>
+                      <Tabs.Content value="money">
+                        <MoneyPanel
                           kit={fields}
                           now={open.now}
                           change={open.record.change}
-                          site={s}
+                          materialCents={sites.reduce((s, x) => s + x.materialCents, 0)}
+                          shapes={given.brief.shapes}
                         />
-                      ))}
-                    </Tabs.Content>
-                    <Tabs.Content value="van">
-                      <VanPanel kit={fields} now={open.now} change={open.record.change} />
-                    </Tabs.Content>
-                    <Tabs.Content value="risks">
-                      {open.screens.map((screen) => {
-                        const site = sites.find((s) => s.siteId === screen.siteId);
-                        if (site === undefined) return null;
-                        return screen.exists ? (
-                          <RiskPanel
-                            key={screen.siteId}
-                            name={nameOf(screen.siteId)}
-                            site={site}
-                            safety={screen.fields}
-                            change={screen.record.change}
-                          />
-                        ) : (
-                          <p key={screen.siteId} className="m-0 py-2 text-body">
-                            {nameOf(screen.siteId)}: nobody has looked at what may hurt somebody there.{" "}
-                            <button
-                              type="button"
-                              className="press min-h-6"
-                              disabled={open.busy.has(screen.siteId)}
-                              onClick={() =>
-                                void open.send(screen.siteId, () =>
-                                  sendEdit(jobId, "POST", `/api/jobs/${jobId}/safety`, { id: screen.siteId, siteId: screen.siteId }),
-                                )
-                              }
-                            >
-                              Begin the risk screen of {nameOf(screen.siteId)}
-                            </button>
-                          </p>
-                        );
-                      })}
-                    </Tabs.Content>
-                    <Tabs.Content value="money">
-                      <MoneyPanel
-                        kit={fields}
-                        now={open.now}
-                        change={open.record.change}
-                        materialCents={sites.reduce((s, x) => s + x.materialCents, 0)}
-                        shapes={given.brief.shapes}
-                      />
-                    </Tabs.Content>
-                  </Tabs.Root>
-                )}
+                      </Tabs.Content>
+                    </Tabs.Root>
+                  )}
+                </div>
+                <KitFindings open={open} show={setTab} saveCsv={() => void saveCsv(true)} />
               </div>
-              <KitFindings open={open} show={setTab} saveCsv={() => void saveCsv(true)} />
-            </div>
-          </Sheet>
+            </Sheet>
+          </TypingScope>
         </TypingScope>
       </TypingScope>
     </TypingScope>

@@ -1,6 +1,6 @@
 "use client";
 import { useRouter } from "next/navigation";
-import { useBrief, useHardware, useJob, useKit, useParts, usePicks, useSafety, useVerdicts, useWirings } from "../../api/queries";
+import { useBrief, useDays, useHardware, useJob, useKit, useParts, usePicks, useSafety, useVerdicts, useWirings } from "../../api/queries";
 import { lazyCode } from "../../controls/lazy-part";
 import { useJobNews } from "../../state/job-news";
 import { linkOfPage, WaitingLinkSheet } from "../link-sheet";
@@ -16,6 +16,7 @@ export const KitSheet = ({ jobId, linkId }: { jobId: string; linkId: string | nu
   const brief = useBrief(jobId);
   const wirings = useWirings(jobId);
   const kit = useKit(jobId);
+  const days = useDays(jobId);
   const picks = usePicks(jobId);
   const safety = useSafety(jobId);
   const parts = useParts();
@@ -30,6 +31,7 @@ export const KitSheet = ({ jobId, linkId }: { jobId: string; linkId: string | nu
     brief.data !== undefined &&
     wirings.data !== undefined &&
     kit.data !== undefined &&
+    days.data !== undefined &&
     picks.data !== undefined &&
     safety.data !== undefined &&
     parts.data !== undefined &&
@@ -45,6 +47,7 @@ export const KitSheet = ({ jobId, linkId }: { jobId: string; linkId: string | nu
         brief={brief.data}
         wirings={wirings.data}
         kit={kit.data}
+        days={days.data}
         picks={picks.data}
         safety={safety.data}
         parts={parts.data}
@@ -62,7 +65,7 @@ export const KitSheet = ({ jobId, linkId }: { jobId: string; linkId: string | nu
       verdicts={verdicts.data}
       failed={failed}
       again={again}
-      reads={[job, brief, wirings, kit, picks, safety, parts, hardware]}
+      reads={[job, brief, wirings, kit, days, picks, safety, parts, hardware]}
       noLinks="What to buy and bring? Join two sites under 02 Ground first: what is needed follows from the plan."
       waiting="Reading the kit of the job."
     />

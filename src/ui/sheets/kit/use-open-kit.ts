@@ -2,6 +2,7 @@
 import { useMemo, useState } from "react";
 import type {
   BriefDto,
+  DaysDto,
   HardwareDto,
   JobBundle,
   KitDto,
@@ -13,7 +14,7 @@ import type {
   SafetyFields,
   WiringDto,
 } from "@/contract";
-import { recordPath, safetySchema, siteKit } from "@/contract";
+import { judgedDays, recordPath, safetySchema, siteKit } from "@/contract";
 import { lineId } from "@/core/kit";
 import { partsOf } from "@/core/wiring";
 import { bodyOf } from "../../api/client";
@@ -30,6 +31,7 @@ export interface KitRead {
   readonly brief: BriefDto;
   readonly wirings: readonly WiringDto[];
   readonly kit: KitDto;
+  readonly days: DaysDto;
   readonly picks: readonly PickDto[];
   readonly safety: readonly SafetyDto[];
   readonly parts: readonly PartDto[];
@@ -53,6 +55,8 @@ export const useOpenKit = (read: KitRead) => {
   const { units } = usePreferences();
   const record = useRecord(jobId, "kit", read.kit);
   const { fields, status, setAside } = useRecordState(record);
+  const daysRecord = useRecord(jobId, "days", read.days);
+  const days = useRecordState(daysRecord);
   const near = useScreen(
     jobId,
     link.nearSiteId,
@@ -87,6 +91,7 @@ export const useOpenKit = (read: KitRead) => {
       return wiring === undefined ? [] : [siteKit({ wiring, kit: fields, safety: screen, parts: all, units: mounted, pickOf, stockLeft })];
     });
   }, [nearSiteId, farSiteId, nearScreen, farScreen, wirings, fields, all, mounted, pickById, jobId]);
+  const clashes = useMemo(() => judgedDays(job, read.brief, days.fields), [job, read.brief, days.fields]);
   const send = async (id: string, work: () => Promise<unknown>): Promise<void> => {
     setBusy((b) => new Set([...b, id]));
     setSaid(null);
@@ -117,6 +122,14 @@ export const useOpenKit = (read: KitRead) => {
     status,
     setAside,
     now: () => shownNow(record),
+    daysRecord,
+    dayFields: days.fields,
+    dayStatus: days.status,
+    dayAside: days.setAside,
+    daysNow: () => shownNow(daysRecord),
+    clashes,
+    setZone: (timeZone: string) =>
+      send("zone", () => sendEdit(jobId, "PATCH", recordPath(jobId, "job", jobId), { version: job.job.version, timeZone })),
     near,
     far,
     screens: [near, far] as const,

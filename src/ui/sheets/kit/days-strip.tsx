@@ -1,0 +1,160 @@
+import type { ClosureFields, TaskFields } from "@/contract";
+import { clockText, type DayClash, endMin, type Light, minutesOf } from "@/core/days";
+import { TYPE } from "../../drawing/type";
+
+const FROM_MIN = 5 * 60;
+const TO_MIN = 21 * 60;
+const LANE = 24;
+const HEAD = 34;
+
+/** Days side by side: light, closures and water, tasks as bars, those that stand against something in vermilion. */
+export const DaysStrip = ({
+  tasks,
+  closures,
+  clashes,
+  lightOf,
+  width,
+  chosen,
+  choose,
+}: {
+  tasks: readonly TaskFields[];
+  closures: readonly ClosureFields[];
+  clashes: readonly DayClash[];
+  lightOf: (siteId: string | null, day: string) => Light | null;
+  width: number;
+  chosen: string | null;
+  choose: (id: string) => void;
+}) => {
+  const days = [...new Set([...tasks.flatMap((t) => t.day ?? []), ...closures.map((c) => c.day)])].sort();
+  const each = Math.max(240, Math.min(420, (width - 8) / Math.max(1, days.length)));
+  const worst = new Map<string, DayClash["verdict"]>();
+  for (const c of [...clashes].sort((a, b) => (a.verdict === "short" ? 1 : b.verdict === "short" ? -1 : 0))) worst.set(c.taskId, c.verdict);
+  const lanes = new Map<string, number>();
+  let most = 1;
+  for (const day of days) {
+    // Tasks that overlap stand beneath one another.
+    const ends: number[] = [];
+    for (const t of tasks.filter((x) => x.day === day).sort((a, b) => minutesOf(a.from)! - minutesOf(b.from)!)) {
+      const from = minutesOf(t.from)!;
+      let lane = ends.findIndex((end) => end <= from);
+      if (lane < 0) lane = ends.length;
+      ends[lane] = endMin({ fromMin: from, hours: t.hours });
+      lanes.set(t.id, lane);
+    }
+    most = Math.max(most, ends.length);
+  }
+  const height = HEAD + most * LANE + 26;
+  const x = (day: string, minutes: number): number =>
+    days.indexOf(day) * each + 6 + ((Math.max(FROM_MIN, Math.min(TO_MIN, minutes)) - FROM_MIN) / (TO_MIN - FROM_MIN)) * (each - 16);
+  if (days.length === 0) return null;
+  return (
+    <div className="overflow-x-auto">
+      {/* biome-ignore lint/a11y/useSemanticElements: there is no fieldset within a drawing */}
+      <svg width={days.length * each + 4} height={height} role="group" aria-label="The days of the job" data-testid="days-strip">
+        {days.map((day) => {
+          const light = lightOf(null, day);
+          return (
+            <g key={day}>
+              <text x={x(day, FROM_MIN)} y={13} fontSize={TYPE.line} fontWeight={700}>
+                {new Date(`${day}T12:00:00Z`).toLocaleDateString("en-GB", {
+                  weekday: "short",
+                  day: "numeric",
+                  month: "short",
+                  timeZone: "UTC",
+                })}
+              </text>
+              <rect x={x(day, FROM_MIN)} y={HEAD - 14} width={x(day, TO_MIN) - x(day, FROM_MIN)} height={10} fill="var(--shade-3)" />
+              {light !== null && (
+                <>
+                  <rect
+                    x={x(day, light.riseMin)}
+                    y={HEAD - 14}
+                    width={x(day, light.setMin) - x(day, light.riseMin)}
+                    height={10}
+                    fill="var(--paper)"
+                    stroke="var(--ink)"
+                    strokeWidth={0.8}
+                  />
+                  <text x={x(day, light.setMin)} y={13} fontSize={TYPE.label} textAnchor="end">
+                    light {clockText(light.riseMin)} to {clockText(light.setMin)}
+                  </text>
+                </>
+              )}
+              {closures
+                .filter((c) => c.day === day)
+                .map((c) => (
+                  <g key={c.id}>
+                    <rect
+                      x={x(day, minutesOf(c.from)!)}
+                      y={HEAD - 14}
+                      width={Math.max(2, x(day, minutesOf(c.to)!) - x(day, minutesOf(c.from)!))}
+                      height={10}
+                      fill={c.kind === "closed" ? "var(--short)" : "var(--zone)"}
+                      stroke="var(--ink)"
+                      strokeWidth={0.8}
+                    />
+                    <title>{`${c.kind === "closed" ? "closed" : "water"} ${c.from} to ${c.to}${c.why === "" ? "" : `, ${c.why}`}`}</title>
+                  </g>
+                ))}
+              {[6, 9, 12, 15, 18].map((h) => (
+                <g key={h}>
+                  <line x1={x(day, h * 60)} x2={x(day, h * 60)} y1={HEAD - 4} y2={height - 18} stroke="var(--grid)" />
+                  <text x={x(day, h * 60)} y={height - 5} fontSize={TYPE.label} textAnchor="middle" className="mono">
+                    {String(h).padStart(2, "0")}
+                  </text>
+                </g>
+              ))}
+            </g>
+          );
+        })}
+        {tasks.map((t) => {
+          if (t.day === null) return null;
+          const from = minutesOf(t.from)!;
+          const [x0, x1] = [x(t.day, from), x(t.day, endMin({ fromMin: from, hours: t.hours }))];
+          const verdict = worst.get(t.id);
+          const y = HEAD + 2 + (lanes.get(t.id) ?? 0) * LANE;
+          const w = Math.max(10, x1 - x0);
+          return (
+            // biome-ignore lint/a11y/useSemanticElements: there is no button within a drawing
+            <g
+              key={t.id}
+              role="button"
+              tabIndex={0}
+              aria-pressed={chosen === t.id}
+              aria-label={`${t.name}, ${t.from}, ${t.hours} hours`}
+              className="cursor-pointer"
+              onClick={() => choose(t.id)}
+              onKeyDown={(e) => {
+                if (e.key === "Enter" || e.key === " ") {
+                  e.preventDefault();
+                  choose(t.id);
+                }
+              }}
+            >
+              <rect
+                x={x0}
+                y={y}
+                width={w}
+                height={LANE - 4}
+                fill="var(--paper)"
+                stroke={verdict === "short" ? "var(--short)" : "var(--ink)"}
+                strokeWidth={chosen === t.id ? 2.6 : 1.4}
+                strokeDasharray={verdict === "unknown" ? "4 3" : undefined}
+              />
+              <text
+                x={x0 + 4}
+                y={y + 14}
+                fontSize={TYPE.label}
+                className={verdict === "short" ? "v-short" : ""}
+                style={verdict === "short" ? { fill: "var(--short-figure)" } : undefined}
+              >
+                {t.name.length * 6 > w - 6 ? `${t.name.slice(0, Math.max(1, Math.floor((w - 12) / 6)))}…` : t.name}
+              </text>
+              <title>{`${t.name}, ${t.from}, ${t.hours} h${t.people.length === 0 ? "" : `, ${t.people.join(", ")}`}`}</title>
+            </g>
+          );
+        })}
+      </svg>
+    </div>
+  );
+};
