@@ -43,11 +43,13 @@ const TABS = [
 const NEW_ROW = { name: "", quantity: 1, where: "tools" as KitPlace };
 
 /** The kit of a link: what to buy and bring, why, what it costs, and who may do it. */
-export const KitOpen = (given: KitRead & { choose: (linkId: string) => void }) => {
+export const KitOpen = (
+  given: KitRead & { readonly choose: (linkId: string) => void; readonly tab: string; readonly setTab: (tab: string) => void },
+) => {
   const verdicts = useVerdicts(given.job.job.id);
   const open = useOpenKit(given);
   const { job, jobId, near, far, sites, fields, status, units } = open;
-  const [tab, setTab] = useState<string>("list");
+  const { tab, setTab } = given;
   const [row, setRow] = useState<{ name: string; quantity: number; where: KitPlace; siteId: string }>({ ...NEW_ROW, siteId: far.siteId });
   const history = useJobHistory(
     jobId,

@@ -1,5 +1,6 @@
 "use client";
 import { useRouter } from "next/navigation";
+import { useState } from "react";
 import { useBrief, useDays, useHardware, useJob, useKit, useParts, usePicks, useSafety, useVerdicts, useWirings } from "../../api/queries";
 import { lazyCode } from "../../controls/lazy-part";
 import { useJobNews } from "../../state/job-news";
@@ -12,6 +13,8 @@ const useKitOpen = lazyCode(() => import("./kit-open").then((m) => m.KitOpen));
 export const KitSheet = ({ jobId, linkId }: { jobId: string; linkId: string | null }) => {
   useJobNews(jobId);
   const router = useRouter();
+  // What is looked at stays while a screen that is begun becomes another record.
+  const [tab, setTab] = useState("list");
   const job = useJob(jobId);
   const brief = useBrief(jobId);
   const wirings = useWirings(jobId);
@@ -52,6 +55,8 @@ export const KitSheet = ({ jobId, linkId }: { jobId: string; linkId: string | nu
         safety={safety.data}
         parts={parts.data}
         hardware={hardware.data}
+        tab={tab}
+        setTab={setTab}
         choose={(id: string) => router.push(`/jobs/${jobId}/kit/${id}`)}
       />
     );

@@ -171,7 +171,7 @@ export const EndDrawing = ({ open, site, layout, hatch }: { open: OpenWiring; si
         onClick={() => open.setChosen({ siteId, kind: "lead", id: d.lead.id })}
         data-lead={d.lead.id}
       >
-        <path d={pathOf(d.points)} fill="none" stroke="var(--paper)" strokeWidth={width + 4} strokeLinejoin="round" />
+        <path d={pathOf(d.points)} fill="none" stroke="var(--paper)" strokeWidth={width + 2} strokeLinejoin="round" />
         <path
           d={pathOf(d.points)}
           fill="none"
