@@ -87,6 +87,11 @@ describe("link", () => {
       "cannot be written (ENOENT)",
     );
     expect(cli(["schema"]).out).toContain('"mountAglM"');
+    const hardware = JSON.parse(cli(["schema", "hardware"]).out) as { properties: Record<string, { items: { properties: object } }> };
+    expect(Object.keys(hardware.properties.parts!.items.properties)).toEqual(
+      expect.arrayContaining(["ports", "cable", "surge", "battery"]),
+    );
+    expect(cli(["schema", "weather"]).err).toContain("plan or hardware is wanted");
   });
 });
 

@@ -16,7 +16,7 @@ import { SCANNED_BANDS, scannerText } from "./scanner-command";
 const USAGE = `usage:
   npm run -s cli -- link PLAN.json|-  [--hardware FILE] [--draws 500] [--seed 1]
   npm run -s cli -- batch LINKS.csv|- [--hardware FILE] [--out FILE] [--year YEAR] [--domain cautious|FCC-like|ETSI-like]
-  npm run -s cli -- schema            the plan's JSON schema
+  npm run -s cli -- schema [plan|hardware]   the JSON schema of a plan, or of a file of radios, antennas and parts
   npm run -s cli -- scanner [scan|survey] [--band 2.4|5|6] [--count 12] [--seed 1]   a simulated scanner, in the text of iw
 exit codes: 0 done, 1 some rows have an error, 2 nothing could be done
 `;
@@ -67,7 +67,9 @@ const main = async (): Promise<number> => {
   }
   const warn = (text: string): void => void process.stderr.write(`dry-arc: ${text}\n`);
   if (command === "schema") {
-    process.stdout.write(`${JSON.stringify(z.toJSONSchema(planSchema, { io: "input" }), null, 2)}\n`);
+    const of = file ?? "plan";
+    if (of !== "plan" && of !== "hardware") throw new TextError(`schema ${of}: plan or hardware is wanted`);
+    process.stdout.write(`${JSON.stringify(z.toJSONSchema(of === "plan" ? planSchema : hardwareFileSchema, { io: "input" }), null, 2)}\n`);
     return 0;
   }
   if (command === "scanner") {

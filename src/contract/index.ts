@@ -9,6 +9,7 @@ export * from "./hub";
 export * from "./kind";
 export * from "./kit";
 export * from "./kit-job";
+export * from "./kit-rf";
 export * from "./limits";
 export * from "./load";
 export * from "./network";

@@ -140,12 +140,16 @@ export const judgeSites = (
 export const wiringTold = (
   link: { readonly id: string; readonly nearSiteId: string; readonly farSiteId: string },
   sites: readonly JudgedSite[],
+  /** Links that hang on the same radio at a site: those of its sector there. */
+  matesAt: (siteId: string) => ReadonlySet<string> = () => new Set(),
 ) => {
   const RANK = { short: 0, unknown: 1, tight: 2, clear: 3 } as const;
   const ends = sites.filter((s) => s.siteId === link.nearSiteId || s.siteId === link.farSiteId);
   const told = ends.map((s) => {
     const [first] = s.findings;
-    const radio = s.judged.wired.graph.places.find((p) => p.linkId === link.id)?.id;
+    const mates = matesAt(s.siteId);
+    const { places } = s.judged.wired.graph;
+    const radio = (places.find((p) => p.linkId === link.id) ?? places.find((p) => p.linkId !== null && mates.has(p.linkId)))?.id;
     // What keeps the radio dark, or stops the plan.
     const holdsUp = s.findings.some((f) => f.stop || (f.verdict === "short" && f.placeId !== null && f.placeId === radio));
     return { verdict: first?.verdict ?? ("clear" as const), code: first?.code ?? null, siteId: s.siteId, holdsUp };

@@ -14,6 +14,7 @@ export {
 } from "./hardware";
 export { readHardwareCsv } from "./hardware-csv";
 export { partSchema } from "./parts";
+export { isPartsTable, readPartsCsv } from "./parts-csv";
 export { mimeOf, withoutData } from "./photo-data";
 export { type HeardNetwork, iwScanText, iwSurveyText } from "./scan/iw-write";
 export { readScan } from "./scan/read-scan";

@@ -86,7 +86,7 @@ export const partSchema = z
         ah: z.number().gt(0).max(100_000),
         chemistry: z.enum(["lead", "lithium"]),
         heater: z.boolean(),
-        depth: z.number().gt(0).max(1),
+        depth: z.number().min(0.05, "at least 5 % of it is used").max(1),
       })
       .optional(),
     panelW: z.number().gt(0).max(100_000).optional(),

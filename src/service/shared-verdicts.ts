@@ -11,6 +11,7 @@ import {
   type NetworkFields,
   passesOf,
   type SiteWiring,
+  sectorsShared,
   urgentOf,
   wiringTold,
 } from "../contract";
@@ -53,14 +54,18 @@ const worstByLink = (load: Load): ReadonlyMap<string, Chain> => {
 type Wired = NonNullable<LinkVerdict["wiring"]>;
 
 /** What the wiring of each link's ends comes to, where any is planned. */
-const wiredOf = async (db: Db, jobId: string): Promise<ReadonlyMap<string, Wired>> => {
+const wiredOf = async (db: Db, jobId: string, hubs: Parameters<typeof sectorsShared>[1]): Promise<ReadonlyMap<string, Wired>> => {
   const wirings = (await listRecords(db, jobId, "wiring")) as unknown as SiteWiring[];
   if (wirings.length === 0) return new Map();
   const [sites, links, parts, { radios }] = await Promise.all([sitesOf(db, jobId), linksOf(db, jobId), partsDto(db), hardwareDto(db)]);
   const judged = judgeSites({ sites, links }, wirings, partsOf(parts, radios));
+  const sectors = sectorsShared(links, hubs);
   return new Map(
     links.flatMap((l): [string, Wired][] => {
-      const told = wiringTold(l, judged);
+      const own = sectors.get(l.id);
+      const told = wiringTold(l, judged, (siteId) =>
+        own?.siteId === siteId ? new Set([...sectors].flatMap(([id, s]) => (s.id === own.id ? [id] : []))) : new Set(),
+      );
       return told === null ? [] : [[l.id, told]];
     }),
   );
@@ -92,7 +97,7 @@ const sharedOf = async (db: Db, jobId: string, verdicts: readonly LinkVerdict[])
       all,
     );
   const alone = inputWith(verdicts);
-  const wired = await wiredOf(db, jobId);
+  const wired = await wiredOf(db, jobId, hubs as unknown as Parameters<typeof sectorsShared>[1]);
   if (alone === null) return { wired, chains: new Map(), air: new Map() };
   const load = loadOf(alone);
   // What is asked of the links is what they send; what the air leaves of them is what the network has.

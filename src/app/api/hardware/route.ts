@@ -3,7 +3,7 @@ import { db } from "@/app/_server/db";
 import { handle } from "@/app/_server/handle";
 import type { ErrorBody } from "@/contract";
 import { saveHardware } from "@/data/hardware";
-import { readHardwareCsv, readHardwareFile } from "@/formats";
+import { isPartsTable, readHardwareCsv, readHardwareFile, readPartsCsv } from "@/formats";
 import { hardwareDto } from "@/service/dto";
 
 export const GET = (request: Request): Promise<Response> => handle(request, "read", () => hardwareDto(db()));
@@ -17,7 +17,7 @@ export const POST = (request: Request): Promise<Response> =>
     const text = await bodyText(request);
     const table = isTable(text);
     if (!table) refuseUncleanJson(text);
-    const read = table ? readHardwareCsv(text, await hardwareDto(db())) : readHardwareFile(text);
+    const read = !table ? readHardwareFile(text) : isPartsTable(text) ? readPartsCsv(text) : readHardwareCsv(text, await hardwareDto(db()));
     if ("faults" in read) {
       const body: ErrorBody = { code: "hardware-faults", faults: read.faults };
       return Response.json(body, { status: 400 });

@@ -1,10 +1,10 @@
 "use client";
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useMemo, useRef, useState } from "react";
-import type { HardwareDto } from "@/contract";
+import type { HardwareDto, PartDto } from "@/contract";
 import { bodyOf, postJson, postText } from "../../api/client";
 import { keepFile } from "../../api/keep-file";
-import { keys, useHardware, useJob, useVerdicts } from "../../api/queries";
+import { keys, useHardware, useJob, useParts, useVerdicts } from "../../api/queries";
 import { DataTable } from "../../controls/data-table";
 import { lazyPart } from "../../controls/lazy-part";
 import { Sheet } from "../../frame/sheet";
@@ -16,17 +16,18 @@ import { BasisCell } from "../basis/basis-cell";
 import { useJobIndex } from "../job-index";
 import { SHEETS } from "../registry";
 import type { Shown } from "./data-sheet-dialog";
-import { antennaColumns, radioColumns } from "./hardware-columns";
+import { antennaColumns, partColumns, radioColumns } from "./hardware-columns";
 import { AntennaForm, RadioForm } from "./hardware-forms";
 import { HardwareHistory } from "./hardware-history";
 import { StockCell } from "./stock-cell";
 
 const DataSheetDialog = lazyPart(() => import("./data-sheet-dialog").then((m) => m.DataSheetDialog));
 
-const download = (hardware: HardwareDto): void => {
+const download = (hardware: HardwareDto, parts: readonly PartDto[]): void => {
   const own = {
     radios: hardware.radios.filter((r) => r.source === "own").map(({ source: _s, ...r }) => r),
     antennas: hardware.antennas.filter((a) => a.source === "own").map(({ source: _s, ...a }) => a),
+    parts: parts.filter((p) => p.source === "own").map(({ source: _s, ...p }) => p),
   };
   keepFile(new Blob([JSON.stringify(own, null, 1)], { type: "application/json" }), "hardware.json");
 };
@@ -34,6 +35,7 @@ const download = (hardware: HardwareDto): void => {
 /** The catalogue and the user's own radios and antennas: by form, or by a JSON file of the same shape. */
 export const GearSheet = ({ jobId }: { jobId: string }) => {
   const hardware = useHardware();
+  const parts = useParts();
   const job = useJob(jobId);
   const verdicts = useVerdicts(jobId);
   const client = useQueryClient();
@@ -43,10 +45,10 @@ export const GearSheet = ({ jobId }: { jobId: string }) => {
 
   const take = async (text: string): Promise<boolean> => {
     try {
-      const done = await postText<{ radios: number; antennas: number }>("/api/hardware", text);
-      await Promise.all([keys.hardware, keys.hardwareSteps].map((queryKey) => client.invalidateQueries({ queryKey })));
+      const done = await postText<{ radios: number; antennas: number; parts: number }>("/api/hardware", text);
+      await Promise.all([keys.hardware, keys.parts, keys.hardwareSteps].map((queryKey) => client.invalidateQueries({ queryKey })));
       setReport({
-        words: `Taken in: ${done.radios} ${done.radios === 1 ? "radio" : "radios"}, ${done.antennas} ${done.antennas === 1 ? "antenna" : "antennas"}.`,
+        words: `Taken in: ${done.radios} ${done.radios === 1 ? "radio" : "radios"}, ${done.antennas} ${done.antennas === 1 ? "antenna" : "antennas"}${done.parts === 0 ? "" : `, ${done.parts} ${done.parts === 1 ? "part" : "parts"}`}.`,
         faults: [],
         bad: false,
       });
@@ -60,19 +62,26 @@ export const GearSheet = ({ jobId }: { jobId: string }) => {
 
   const [shown, setShown] = useState<{ readonly kind: "radio" | "antenna"; readonly id: string } | null>(null);
   const mark = useCallback(
-    (kind: "radio" | "antenna", id: string, marks: { readonly stock?: number | null; readonly retired?: boolean }): Promise<void> =>
+    (
+      kind: "radio" | "antenna" | "part",
+      id: string,
+      marks: { readonly stock?: number | null; readonly retired?: boolean },
+    ): Promise<void> =>
       postJson<HardwareDto>("/api/hardware/marks", { kind, id, ...marks })
         .then((now) => {
           client.setQueryData(keys.hardware, now);
-          return client.invalidateQueries({ queryKey: keys.hardwareSteps });
+          return Promise.all([keys.parts, keys.hardwareSteps].map((queryKey) => client.invalidateQueries({ queryKey }))).then(
+            () => undefined,
+          );
         })
         .catch((error: unknown) => setReport({ words: errorSentence(bodyOf(error)), faults: [], bad: true })),
     [client],
   );
   const columns = useMemo(() => {
-    const cell = (kind: "radio" | "antenna", row: { readonly id: string; readonly name: string; readonly stock?: number | undefined }) => (
-      <StockCell name={row.name} stock={row.stock} count={(stock) => void mark(kind, row.id, { stock })} />
-    );
+    const cell = (
+      kind: "radio" | "antenna" | "part",
+      row: { readonly id: string; readonly name: string; readonly stock?: number | undefined },
+    ) => <StockCell name={row.name} stock={row.stock} count={(stock) => void mark(kind, row.id, { stock })} />;
     const name = (row: { readonly name: string; readonly retired?: boolean | undefined }, show: () => void) => (
       <button type="button" className="min-h-6 text-left underline decoration-hair underline-offset-4" onClick={show}>
         {row.name}
@@ -81,6 +90,7 @@ export const GearSheet = ({ jobId }: { jobId: string }) => {
     );
     return {
       radios: radioColumns((row) => name(row, () => setShown({ kind: "radio", id: row.id })), cell),
+      parts: partColumns((row) => cell("part", row)),
       antennas: antennaColumns((row) => name(row, () => setShown({ kind: "antenna", id: row.id })), cell),
     };
   }, [mark]);
@@ -128,8 +138,8 @@ export const GearSheet = ({ jobId }: { jobId: string }) => {
             <button
               type="button"
               className="press"
-              disabled={![...radios, ...antennas].some((x) => x.source === "own")}
-              onClick={() => download(hardware.data)}
+              disabled={![...radios, ...antennas, ...(parts.data ?? [])].some((x) => x.source === "own")}
+              onClick={() => download(hardware.data, parts.data ?? [])}
             >
               Save own as a file
             </button>
@@ -167,6 +177,8 @@ export const GearSheet = ({ jobId }: { jobId: string }) => {
           <DataTable label="Radios" rows={radios} columns={columns.radios} />
           <div className="h-6" />
           <DataTable label="Antennas" rows={antennas} columns={columns.antennas} />
+          <div className="h-6" />
+          {parts.data !== undefined && <DataTable label="Parts" rows={parts.data} columns={columns.parts} />}
         </div>
         <aside aria-label="Own hardware" className="min-h-0 overflow-auto border-l border-ink px-5 py-4">
           <div className="mb-3 flex gap-5">

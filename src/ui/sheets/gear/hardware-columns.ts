@@ -1,5 +1,5 @@
 import type { ReactNode } from "react";
-import type { HardwareDto } from "@/contract";
+import type { HardwareDto, PartDto } from "@/contract";
 import type { DataColumn } from "../../controls/data-table";
 import { figure } from "../../wording/numbers";
 
@@ -59,4 +59,37 @@ export const antennaColumns = (
   { name: "In stock", value: (a) => a.stock ?? -1, cell: (a) => stock("antenna", a), numeric: true },
   { name: "Beam, °", value: (a) => a.azimuthBeamwidthDeg, numeric: true },
   { name: "Source", value: (a) => a.source, chosen: true },
+];
+
+const supplyOf = (p: PartDto): string => {
+  const gives = [...new Set(p.ports.flatMap((x) => x.gives ?? []))];
+  const takes = [...new Set(p.ports.flatMap((x) => x.takes ?? []))].filter((k) => k !== "mains");
+  return [gives.length === 0 ? "" : `gives ${gives.join(", ")}`, takes.length === 0 ? "" : `takes ${takes.join(", ")}`]
+    .filter((w) => w !== "")
+    .join("; ");
+};
+
+/** What is wired beside the radios. */
+export const partColumns = (stock: (row: PartDto) => ReactNode): readonly DataColumn<PartDto>[] => [
+  { name: "Part", value: (p) => p.name },
+  { name: "Kind", value: (p) => p.kind.replace("-", " "), chosen: true },
+  { name: "Supply", value: supplyOf },
+  { name: "Ports", value: (p) => p.ports.filter((x) => x.speedMbps !== undefined).length, numeric: true },
+  {
+    name: "Draws, W",
+    value: (p) => p.drawMostW ?? -1,
+    cell: (p) => (p.drawMostW === undefined ? "" : figure(p.drawMostW, 1)),
+    numeric: true,
+  },
+  {
+    name: "Price, €",
+    value: (p) => p.cable?.pricePerM ?? p.priceEur ?? Number.POSITIVE_INFINITY,
+    cell: (p) => {
+      const price = p.cable?.pricePerM ?? p.priceEur;
+      return price === undefined ? "" : `${figure(price, 2)}${p.cable === undefined ? "" : " a metre"}`;
+    },
+    numeric: true,
+  },
+  { name: "In stock", value: (p) => p.stock ?? -1, cell: stock, numeric: true },
+  { name: "Source", value: (p) => p.source, chosen: true, aside: true },
 ];

@@ -294,6 +294,8 @@ export const KitOpen = (
                               site={site}
                               safety={screen.fields}
                               change={screen.record.change}
+                              rf={open.rfAt(screen.siteId)}
+                              units={units}
                             />
                           ) : (
                             <p key={screen.siteId} className="m-0 py-2 text-body">

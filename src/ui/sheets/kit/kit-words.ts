@@ -89,7 +89,7 @@ export const findingText = (f: KitFinding, units: Units, competentOf: (risk: Ris
     case "missing":
       return `${f.rows.map((r) => r.name).join(", ")}: ${f.rows.length === 1 ? "not" : "none"} enough in stock.`;
     case "not-chosen":
-      return `${f.rows.map((r) => r.why[0]).join("; ")}.`;
+      return `Not chosen yet: ${f.rows.map((r) => r.why[0]).join("; ")}.`;
     case "strap":
       return `${f.name}: its straps go round ${f.low} to ${f.high} mm, the pole is ${f.poleMm} mm.`;
     case "saw":

@@ -1,10 +1,14 @@
 "use client";
-import type { SafetyFields, SiteKit } from "@/contract";
+import type { RfDistance, SafetyFields, SiteKit } from "@/contract";
 import type { Risk } from "@/core/kit";
 import { Field } from "../../controls/field";
 import { NumberField } from "../../controls/number-field";
 import { UnitField } from "../../controls/unit-field";
+import { lengthText, type Units } from "../../wording/numbers";
 import { RISK_CAUTION, RISK_WORDS, riskText, STATE_WORDS } from "./kit-words";
+
+const rfText = (x: RfDistance, units: Units): string =>
+  `Before ${x.name} nobody nearer than ${lengthText(units, x.mostM)} at the most that it can send, ${lengthText(units, x.plannedM)} as planned.`;
 
 /** Before anyone climbs: each risk of a site answered, a stop lifted only by somebody competent who does not do the work. */
 export const RiskPanel = ({
@@ -12,11 +16,15 @@ export const RiskPanel = ({
   site,
   safety,
   change,
+  rf,
+  units,
 }: {
   name: string;
   site: SiteKit;
   safety: SafetyFields;
   change: (set: Partial<SafetyFields>) => void;
+  rf: readonly RfDistance[];
+  units: Units;
 }) => {
   const set = (risk: Risk, fields: Partial<NonNullable<SafetyFields["answers"][Risk]>>): void => {
     const was = safety.answers[risk] ?? { state: "open" as const, note: "", competent: "", lifted: false };
@@ -72,7 +80,10 @@ export const RiskPanel = ({
                     </span>
                   )}
                 </td>
-                <td className="cap">{RISK_CAUTION[r.risk]}</td>
+                <td className="cap">
+                  {RISK_CAUTION[r.risk]}
+                  {r.risk === "rf" && rf.length > 0 && ` ${rf.map((x) => rfText(x, units)).join(" ")}`}
+                </td>
               </tr>
             );
           })}

@@ -14,7 +14,7 @@ import type {
   SafetyFields,
   WiringDto,
 } from "@/contract";
-import { judgedDays, recordPath, safetySchema, siteKit } from "@/contract";
+import { judgedDays, recordPath, rfDistances, safetySchema, siteKit } from "@/contract";
 import { lineId } from "@/core/kit";
 import { partsOf } from "@/core/wiring";
 import { bodyOf } from "../../api/client";
@@ -128,6 +128,10 @@ export const useOpenKit = (read: KitRead) => {
     dayAside: days.setAside,
     daysNow: () => shownNow(daysRecord),
     clashes,
+    rfAt: (siteId: string) => {
+      const wiring = wirings.find((w) => w.siteId === siteId);
+      return wiring === undefined ? [] : rfDistances(job, wiring, hardware);
+    },
     setZone: (timeZone: string) =>
       send("zone", () => sendEdit(jobId, "PATCH", recordPath(jobId, "job", jobId), { version: job.job.version, timeZone })),
     near,
