@@ -65,6 +65,20 @@ test("a line is picked, taken from the firm's stock, put back and given back; un
   expect(picks.filter((p) => p.name === "Whelk Gland M25")).toHaveLength(1);
 });
 
+test("what was picked for a line that the plan has no more is told, and put back from there", async ({ page, request }) => {
+  const jobId = await open(page, request, "Rope Walk");
+  const before = (await stockOf(request, "whelk-25"))!;
+  const made = await request.post(`/api/jobs/${jobId}/picks`, {
+    data: { id: crypto.randomUUID(), name: "a gland of before", partId: "whelk-25", count: 1 },
+  });
+  expect(made.ok()).toBe(true);
+  await page.reload();
+  await expect(page.getByTestId("beside")).toContainText("1 × a gland of before");
+  await page.getByTestId("beside").getByRole("button", { name: "Put it back" }).click();
+  await expect(page.getByTestId("beside")).toHaveCount(0);
+  expect(await stockOf(request, "whelk-25")).toBe(before);
+});
+
 test("the last one is not had twice: another job's pick is told, and nothing is half done", async ({ page, request }) => {
   await open(page, request, "Rope Walk");
   const left = (await stockOf(request, "whelk-25"))!;

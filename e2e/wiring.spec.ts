@@ -66,6 +66,13 @@ test("its mend is drawn before it is planned, planned as one edit, and undone", 
   await expect(page.getByText("drawn as if, not planned")).toBeVisible();
   await expect(page.getByTestId("decides")).not.toContainText("camera 1");
   expect(await cameraFeed(request)).toBe(before);
+  // Somebody else edits the job meanwhile: what is drawn stays drawn, with its two ways out.
+  const jobId = await jobIdOf(request);
+  const units = page.waitForResponse((r) => r.url().endsWith("/wirings") && r.ok());
+  const { version } = (await (await request.get(`/api/jobs/${jobId}/kit`)).json()) as { version: number };
+  expect((await request.patch(`/api/jobs/${jobId}/kit`, { data: { version, fixingFactor: 3.5 } })).ok()).toBe(true);
+  await units;
+  await expect(page.getByTestId("tried")).toBeVisible();
   await page.getByTestId("tried").getByRole("button", { name: "Plan it" }).click();
   await expect(finding(page, "unfit")).toHaveCount(0);
   await saved(page);

@@ -184,6 +184,23 @@ export const gustOf = ({ wind }: Pick<KitFields, "wind">): number | null => {
   return wind.gustFactor === null ? null : gustOfMean(wind.speedMS, wind.gustFactor);
 };
 
+/** What was picked of lines that the plan no longer has, of any site of the job: it is still out of stock. */
+export const pickedBeside = <P extends { readonly id: string; readonly state: string; readonly count: number }>(
+  picks: readonly P[],
+  wirings: readonly SiteWiring[],
+  kit: KitFields,
+  parts: Parts,
+  units: ReadonlyMap<string, MountedUnit>,
+  idOf: (key: string) => string,
+): P[] => {
+  const known = new Set(
+    wirings.flatMap((wiring) =>
+      siteKit({ wiring, kit, safety: null, parts, units, pickOf: (key) => ({ id: idOf(key), pick: null }) }).rows.map((r) => r.pickId),
+    ),
+  );
+  return picks.filter((p) => p.state === "picked" && p.count > 0 && !known.has(p.id));
+};
+
 export interface KitAsk {
   readonly wiring: SiteWiring;
   readonly kit: KitFields;

@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, test } from "vitest";
 import catalogue from "../../../demo/hardware.json" with { type: "json" };
-import { kitFacts, kitSchema, kitSiteSchema, type SiteWiring, siteKit, wiringSchema } from "../../contract";
+import { kitFacts, kitSchema, kitSiteSchema, pickedBeside, type SiteWiring, siteKit, wiringSchema } from "../../contract";
 import { cleanEnd, PARTS } from "../wiring/testing/ends";
 import {
   centsText,
@@ -149,6 +149,20 @@ describe("a kit out of the plan", () => {
     // What is there already costs nothing.
     expect(kit(null).materialCents - kit("there").materialCents).toBe(2 * 2400);
   });
+});
+
+test("what was picked and is no longer in the plan is told, for it is still out of stock", () => {
+  const pick = (key: string, more: object = {}) => ({ id: lineId("job", key), state: "picked", count: 1, ...more });
+  const line = kitLines(SITE, kitFacts(end(), kitSiteSchema.parse({}), PARTS, UNITS), PARTS)[0]!;
+  const beside = pickedBeside(
+    [pick(line.key), pick("old line"), pick("put back", { count: 0 }), pick("theirs", { state: "there" })],
+    [end()],
+    kitSchema.parse({}),
+    PARTS,
+    UNITS,
+    (key) => lineId("job", key),
+  );
+  expect(beside.map((p) => p.id)).toEqual([lineId("job", "old line")]);
 });
 
 describe("money", () => {

@@ -215,6 +215,26 @@ export const KitOpen = (
                             </section>
                           ))}
                         </div>
+                        {open.beside.length > 0 && (
+                          <section aria-label="Picked and no longer in the plan" className="mt-3" data-testid="beside">
+                            <h3 className="m-0 text-body font-bold">Picked, and no longer in the plan</h3>
+                            <ul className="m-0 list-none p-0">
+                              {open.beside.map((p) => (
+                                <li key={p.id} className="flex flex-wrap items-baseline gap-x-4">
+                                  {p.count} × {p.name}
+                                  <button
+                                    type="button"
+                                    className="press min-h-6 text-line"
+                                    disabled={open.busy.has(p.id)}
+                                    onClick={() => void open.putBack(p)}
+                                  >
+                                    Put it back
+                                  </button>
+                                </li>
+                              ))}
+                            </ul>
+                          </section>
+                        )}
                         <div className="mt-3 flex flex-wrap items-end gap-x-4 gap-y-2">
                           <Field
                             label="A row of your own"

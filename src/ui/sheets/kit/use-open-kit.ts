@@ -14,7 +14,7 @@ import type {
   SafetyFields,
   WiringDto,
 } from "@/contract";
-import { judgedDays, recordPath, rfDistances, safetySchema, siteKit } from "@/contract";
+import { judgedDays, pickedBeside, recordPath, rfDistances, safetySchema, siteKit } from "@/contract";
 import { lineId } from "@/core/kit";
 import { partsOf } from "@/core/wiring";
 import { bodyOf } from "../../api/client";
@@ -91,6 +91,10 @@ export const useOpenKit = (read: KitRead) => {
       return wiring === undefined ? [] : [siteKit({ wiring, kit: fields, safety: screen, parts: all, units: mounted, pickOf, stockLeft })];
     });
   }, [nearSiteId, farSiteId, nearScreen, farScreen, wirings, fields, all, mounted, pickById, jobId]);
+  const beside = useMemo(
+    () => pickedBeside(picks, wirings, fields, all, mounted, (key) => lineId(jobId, key)),
+    [picks, wirings, fields, all, mounted, jobId],
+  );
   const clashes = useMemo(() => judgedDays(job, read.brief, days.fields), [job, read.brief, days.fields]);
   const send = async (id: string, work: () => Promise<unknown>): Promise<void> => {
     setBusy((b) => new Set([...b, id]));
@@ -128,6 +132,8 @@ export const useOpenKit = (read: KitRead) => {
     dayAside: days.setAside,
     daysNow: () => shownNow(daysRecord),
     clashes,
+    beside,
+    putBack: (p: PickDto) => send(p.id, () => sendEdit(jobId, "PATCH", recordPath(jobId, "pick", p.id), { version: p.version, count: 0 })),
     rfAt: (siteId: string) => {
       const wiring = wirings.find((w) => w.siteId === siteId);
       return wiring === undefined ? [] : rfDistances(job, wiring, hardware);

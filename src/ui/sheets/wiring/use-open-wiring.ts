@@ -37,6 +37,8 @@ export interface WiringRead {
 
 /** Something of one end drawn before it is planned. */
 export interface Tried {
+  /** Of the finding and its mend: mends are worked out anew whenever the job is read again. */
+  readonly key: string;
   readonly siteId: string;
   readonly words: string;
   readonly mend: WiringMend;

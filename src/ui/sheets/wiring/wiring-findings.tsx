@@ -46,7 +46,8 @@ const Finding = ({
     else if (f.code === "rod-unseen") open.change(site.siteId, { earth: { ...earth, rod: state } });
     else open.change(site.siteId, { places: places.map((p) => (p.id === f.placeId ? { ...p, bond: state } : p)) });
   };
-  const isTried = (m: WiringMend): boolean => open.tried?.mend === m;
+  const keyOf = (m: WiringMend): string => [site.siteId, f.code, f.placeId, f.leadId, m.id].join("|");
+  const isTried = (m: WiringMend): boolean => open.tried?.key === keyOf(m);
   return (
     <div className="mt-2.5 border-b border-rule pb-2" data-finding={f.code}>
       <Head verdict={f.verdict} stop={f.stop} />
@@ -83,7 +84,7 @@ const Finding = ({
                 type="button"
                 className={`press min-h-6 text-line ${isTried(m) ? "bg-ink px-1 text-paper" : ""}`}
                 aria-pressed={isTried(m)}
-                onClick={() => open.setTried(isTried(m) ? null : { siteId: site.siteId, words: mendText(m), mend: m })}
+                onClick={() => open.setTried(isTried(m) ? null : { key: keyOf(m), siteId: site.siteId, words: mendText(m), mend: m })}
               >
                 {mendText(m)}
               </button>
