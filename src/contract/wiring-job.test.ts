@@ -7,7 +7,7 @@ import { wiringSchema } from "./wiring";
 import { judgeSites, type SiteWiring, unitAt, wiringTold } from "./wiring-job";
 
 const [A, B] = ["11111111-1111-4111-8111-111111111111", "22222222-2222-4222-8222-222222222222"];
-const JOB = { sites: [A, B].map((id) => ({ id: id!, latDeg: 47 })), links: [{ nearSiteId: A!, farSiteId: B! }] };
+const JOB = { sites: [A, B].map((id) => ({ id: id!, latDeg: 47 })), links: [{ id: "one", nearSiteId: A!, farSiteId: B! }] };
 const end = (siteId: string, linkId: string, more: (g: WiringGraph) => WiringGraph = (g) => g): SiteWiring => {
   const g = more(cleanEnd());
   return {

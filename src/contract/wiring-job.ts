@@ -1,4 +1,5 @@
 import {
+  type AirBridge,
   EARTH_UNASKED,
   injectorIdOf,
   type JobFinding,
@@ -116,7 +117,7 @@ export interface JudgedSite {
 /** All wired sites of a job judged, with what only the whole network shows. */
 export const judgeSites = (
   job: {
-    readonly links: readonly { readonly nearSiteId: string; readonly farSiteId: string }[];
+    readonly links: readonly AirBridge[];
     readonly sites: readonly { readonly id: string; readonly latDeg: number }[];
   },
   wirings: readonly SiteWiring[],
@@ -128,7 +129,7 @@ export const judgeSites = (
   }));
   const network = jobNetworkFindings(
     judged.map((j) => ({ siteId: j.siteId, wired: j.judged.wired })),
-    job.links.map((l) => [l.nearSiteId, l.farSiteId] as const),
+    job.links,
   );
   return judged.map((j) => ({
     ...j,

@@ -42,46 +42,57 @@ export interface JobFinding extends WiringFinding {
   readonly siteId: string;
 }
 
+/** A link of the job as its wirings know it. */
+export interface AirBridge {
+  readonly id: string;
+  readonly nearSiteId: string;
+  readonly farSiteId: string;
+}
+
 /**
- * A second translator, or a second server of addresses, behind the same bridges. A router joins what is behind it to what is before
- * it, which is no bridge: only the ports of its inside count, which is all but the one named "wan".
- * @param airs ends of links that join two sites.
+ * A second translator, or a second server of addresses, behind the same bridges. A router's port "wan" lies before it and all others
+ * behind it: the two sides are two networks. Each link joins the two radios that stand for it; an end without one of its own hangs
+ * on the site's radios (a sector of a hub), and at a site that is not wired all links are taken to meet.
  */
-export const jobNetworkFindings = (sites: readonly SiteWired[], airs: readonly (readonly [string, string])[]): JobFinding[] => {
+export const jobNetworkFindings = (sites: readonly SiteWired[], links: readonly AirBridge[]): JobFinding[] => {
   const groups = new Groups();
-  for (const [a, b] of airs) groups.join(`air:${a}`, `air:${b}`);
+  const side = (siteId: string, wired: Wired, placeId: string, port: string): string =>
+    `${siteId}/${placeId}${port === "wan" && wired.sheetOf(placeId)?.routes === true ? "/wan" : ""}`;
+  const wiredAt = new Map(sites.map((s) => [s.siteId, s.wired]));
+  for (const l of links)
+    for (const siteId of [l.nearSiteId, l.farSiteId]) {
+      const radios = wiredAt.get(siteId)?.graph.places.filter((p) => p.kind === "radio") ?? [];
+      const own = radios.filter((p) => p.linkId === l.id);
+      groups.join(`air:${l.id}`, wiredAt.has(siteId) ? `air:${l.id}` : `unwired:${siteId}`);
+      for (const p of own.length > 0 ? own : radios) groups.join(`air:${l.id}`, `${siteId}/${p.id}`);
+    }
   for (const { siteId, wired } of sites)
     for (const c of channelsOf(wired)) {
-      const name = (end: { placeId: string; port: string }): string => {
-        const place = wired.placeOf.get(end.placeId);
-        const isWan = end.port === "wan";
-        return `${siteId}/${end.placeId}${isWan ? "/wan" : ""}${place === undefined ? "/gone" : ""}`;
-      };
       if (wired.portOf(c.from)?.speedMbps === undefined || wired.portOf(c.end)?.speedMbps === undefined) continue;
-      groups.join(name(c.from), name(c.end));
-      for (const end of [c.from, c.end]) {
-        const place = wired.placeOf.get(end.placeId);
-        if (place?.kind === "radio") groups.join(name(end), `air:${siteId}`);
-      }
+      groups.join(side(siteId, wired, c.from.placeId, c.from.port), side(siteId, wired, c.end.placeId, c.end.port));
     }
-  const firstRouter = new Map<string, string>();
-  const firstServer = new Map<string, string>();
-  const out: JobFinding[] = [];
-  for (const { siteId, wired } of sites)
-    for (const place of wired.graph.places) {
-      const sheet = wired.sheetOf(place.id);
-      if (sheet === null) continue;
-      const group = groups.of(`${siteId}/${place.id}`);
-      if (sheet.routes === true) {
-        const first = firstRouter.get(group);
-        if (first === undefined) firstRouter.set(group, place.name);
-        else out.push({ ...found("second-router", "tight", { placeId: place.id, figures: { first } }), siteId });
-      }
-      if (sheet.handsOutAddresses === true) {
-        const first = firstServer.get(group);
-        if (first === undefined) firstServer.set(group, place.name);
-        else if (sheet.routes !== true) out.push({ ...found("second-dhcp", "short", { placeId: place.id, figures: { first } }), siteId });
-      }
-    }
-  return out;
+  const all = sites.flatMap(({ siteId, wired }) =>
+    wired.graph.places.map((place) => ({
+      siteId,
+      place,
+      sheet: wired.sheetOf(place.id),
+      inside: groups.of(`${siteId}/${place.id}`),
+      before: groups.of(`${siteId}/${place.id}/wan`),
+    })),
+  );
+  type Unit = (typeof all)[number];
+  const routers = all.filter((u) => u.sheet?.routes === true);
+  const servers = all.filter((u) => u.sheet?.handsOutAddresses === true);
+  const beside = (u: Unit, others: readonly Unit[]): Unit | undefined =>
+    others.slice(0, others.indexOf(u)).find((o) => o.inside === u.inside);
+  return all.flatMap((u): JobFinding[] => {
+    const server = beside(u, servers);
+    if (server !== undefined && servers.includes(u))
+      return [{ ...found("second-dhcp", "short", { placeId: u.place.id, figures: { first: server.place.name } }), siteId: u.siteId }];
+    if (!routers.includes(u)) return [];
+    const router = routers.find((o) => o !== u && o.inside === u.before) ?? beside(u, routers);
+    return router === undefined
+      ? []
+      : [{ ...found("second-router", "tight", { placeId: u.place.id, figures: { first: router.place.name } }), siteId: u.siteId }];
+  });
 };

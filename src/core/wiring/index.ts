@@ -11,7 +11,7 @@ export {
   UNIT_ROLES,
   type UnitRole,
 } from "./addresses";
-export { type JobFinding, jobNetworkFindings } from "./check-network";
+export { type AirBridge, type JobFinding, jobNetworkFindings } from "./check-network";
 export { judgeSun } from "./check-sun";
 export type { Arrival } from "./feeds";
 export { WIRING_CODES, type WiringCode } from "./finding";

@@ -574,21 +574,70 @@ describe("the network of a job", () => {
       leads: [...g.leads, lead("r0", "mains/ac", "own/ac", null, 1), lead("r1", "switch/10", `own/${port}`, "kelp-cord", 1)],
     };
   };
-  const found = (far: WiringGraph, airs: [string, string][] = [["a", "b"]]) =>
+  const LINK = { id: "one", nearSiteId: "a", farSiteId: "b" };
+  const found = (far: WiringGraph, links = [LINK]) =>
     jobNetworkFindings(
       [
         { siteId: "a", wired: wire(router("x"), PARTS) },
         { siteId: "b", wired: wire(far, PARTS) },
       ],
-      airs,
-    ).map((f) => [f.siteId, f.code]);
+      links,
+    ).map((f) => [f.siteId, f.code, f.verdict, f.figures.first]);
 
-  test("a router behind a bridge is named; so is its server of addresses only where it hands out into the same network", () => {
+  test("a router plugged in by its inside behind a bridge is a second server of addresses; by its wan it translates a second time", () => {
     expect(found(cleanEnd())).toEqual([]);
-    expect(found(second("1"))).toEqual([["b", "second-router"]]);
-    // Its own side is apart from the bridge when it hangs on its wan port: it translates once more, and that is told by its port.
-    expect(found(second("wan"))).toEqual([]);
+    expect(found(second("1"))).toEqual([["b", "second-dhcp", "short", "router"]]);
+    expect(found(second("wan"))).toEqual([["b", "second-router", "tight", "router"]]);
     expect(found(second("1"), [])).toEqual([]);
+    expect(found(second("wan"), [])).toEqual([]);
+  });
+
+  test("one that hands out nothing only translates, and what is no router has no wan side", () => {
+    const quiet = new Map([...PARTS, ["marram-yard", { ...sheet("marram-yard"), handsOutAddresses: false }]]);
+    const plain = new Map([...PARTS, ["marram-yard", { ...sheet("marram-yard"), routes: false }]]);
+    const at = (parts: typeof PARTS, port: string) =>
+      jobNetworkFindings(
+        [
+          { siteId: "a", wired: wire(router("x"), parts) },
+          { siteId: "b", wired: wire(second(port), parts) },
+        ],
+        [LINK],
+      ).map((f) => f.code);
+    expect(at(quiet, "1")).toEqual(["second-router"]);
+    expect(at(plain, "wan")).toEqual(["second-dhcp"]);
+  });
+
+  test("two links at one site meet only where its radios do; one without a radio of its own hangs on those that are there", () => {
+    const two = (joined: boolean): WiringGraph => ({
+      places: [
+        { ...place("radio", "radio", "kittiwake-panel"), linkId: "one" },
+        { ...place("other", "radio", "kittiwake-panel"), linkId: "two" },
+        place("switch", "switch", "thrift-5"),
+      ],
+      leads: [lead("p", "switch/1", "radio/1", "kelp-cord", 1), ...(joined ? [lead("q", "switch/2", "other/1", "kelp-cord", 1)] : [])],
+      earth: EARTH_DONE,
+    });
+    const relay = (joined: boolean, far: string) =>
+      jobNetworkFindings(
+        [
+          {
+            siteId: "a",
+            wired: wire(
+              { ...router("x"), places: router("x").places.map((p) => (p.kind === "radio" ? { ...p, linkId: "one" } : p)) },
+              PARTS,
+            ),
+          },
+          { siteId: "mid", wired: wire(two(joined), PARTS) },
+          { siteId: "c", wired: wire(router("y"), PARTS) },
+        ],
+        [
+          { id: "one", nearSiteId: "a", farSiteId: "mid" },
+          { id: far, nearSiteId: "mid", farSiteId: "c" },
+        ],
+      ).map((f) => [f.siteId, f.code]);
+    expect(relay(true, "two")).toEqual([["c", "second-dhcp"]]);
+    expect(relay(false, "two")).toEqual([]);
+    expect(relay(false, "mate")).toEqual([["c", "second-dhcp"]]);
   });
 });
 
