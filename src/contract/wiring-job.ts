@@ -6,6 +6,7 @@ import {
   type JudgedWiring,
   jobNetworkFindings,
   judgeWiring,
+  keptFrom,
   type Parts,
   type ProposedDevice,
   proposeWiring,
@@ -65,7 +66,7 @@ const KINDS = { camera: "camera", "access-point": "access-point", phone: "phone"
 
 const isBattery = (power: string): boolean => /batter|solar|sun/i.test(power) && !/mains/i.test(power);
 
-/** A first wiring of a site from the plan of its job. */
+/** A first wiring of a site from the plan of its job; over one that is there, the same things keep who they are and its earth stays. */
 export const proposedFor = (
   job: JobBundle,
   brief: Pick<Brief, "devices" | "recorder">,
@@ -74,11 +75,12 @@ export const proposedFor = (
   parts: Parts,
   newId: () => string,
   sectorOf: (linkId: string) => string | null = () => null,
+  before: WiringFields | null = null,
 ): Pick<WiringFields, "places" | "leads" | "earth" | "sun"> => {
   const site = job.sites.find((s) => s.id === siteId);
   const feed = feedSiteOf(job, network) === siteId;
   const battery = isBattery(site?.power ?? "");
-  const g = proposeWiring({
+  const first = proposeWiring({
     radios: radiosAt(job, siteId, sectorOf).map((r) => ({
       placeId: newId(),
       name: r.name,
@@ -99,11 +101,12 @@ export const proposedFor = (
     parts,
     newId,
   });
+  const g = before === null ? first : keptFrom(first, before, parts);
   return {
     places: g.places.map((p) => placeSchema.parse(p)),
     leads: g.leads.map((l) => leadSchema.parse(l)),
-    earth: { ...EARTH_UNASKED, mains: battery ? "none" : null },
-    sun: null,
+    earth: before?.earth ?? { ...EARTH_UNASKED, mains: battery ? "none" : null },
+    sun: before?.sun ?? null,
   };
 };
 

@@ -13,6 +13,7 @@ import {
   jobNetworkFindings,
   judgeSun,
   judgeWiring,
+  keptFrom,
   type Lead,
   laptopFor,
   mendsOf,
@@ -557,6 +558,46 @@ describe("proposed ends", () => {
       [],
     );
     expect(j.feeds.arrivals.get("radio-a/1")!.volts).toBeGreaterThan(23);
+  });
+});
+
+describe("a wiring proposed anew", () => {
+  const input = {
+    devices: [
+      { id: "cams", name: "Yard camera", kind: "camera" as const, count: 3 },
+      { id: "till", name: "Till", kind: "other" as const, count: 1 },
+    ],
+    radios: [{ placeId: "r1", name: "Far radio", partId: "kittiwake-panel", injectorId: null, linkId: "one", aglM: 8 }],
+    supply: "mains" as const,
+    feed: true,
+    recorder: true,
+    parts: PARTS,
+    newId,
+  };
+  test("the same things keep their ids, names, earths, bonds and types that the proposal does not know; leads run into their ports", () => {
+    const first = proposeWiring(input);
+    const camera = first.places.filter((p) => p.kind === "camera");
+    const before: WiringGraph = {
+      ...first,
+      places: first.places
+        // The second camera was taken away, the third has a name, a type and an earth of its own.
+        .filter((p) => p !== camera[1])
+        .map((p) => (p === camera[2] ? { ...p, name: "Gate", partId: "capstan", earth: "gate" } : p))
+        .map((p) => (p.kind === "radio" ? { ...p, name: "the old dish", bond: "joined" as const } : p)),
+    };
+    const again = keptFrom(proposeWiring({ ...input, radios: [{ ...input.radios[0]!, placeId: "r2", aglM: 9 }] }), before, PARTS);
+    const ids = (g: WiringGraph): string[] => g.places.map((p) => p.id).sort();
+    expect(again.places).toHaveLength(first.places.length);
+    expect(ids(again).filter((id) => !ids(before).includes(id))).toHaveLength(1);
+    expect(again.places.find((p) => p.linkId === "one")).toMatchObject({ id: "r1", name: "the old dish", bond: "joined", aglM: 9 });
+    expect(again.places.find((p) => p.id === camera[2]!.id)).toMatchObject({ name: "Gate", partId: "capstan", earth: "gate" });
+    const w = wire(again, PARTS);
+    for (const l of again.leads)
+      for (const e of [l.from, l.to]) expect(w.sheetOf(e.placeId) === null || w.portOf(e) !== null, `${e.placeId}/${e.port}`).toBe(true);
+    expect(judgeWiring(again, PARTS).findings.filter((f) => f.code === "port-gone")).toEqual([]);
+    // Once more over itself, nothing changes but the ids of leads.
+    const places = keptFrom(proposeWiring({ ...input, radios: [{ ...input.radios[0]!, aglM: 9 }] }), again, PARTS).places;
+    expect(places).toEqual(again.places);
   });
 });
 

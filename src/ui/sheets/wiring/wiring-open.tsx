@@ -80,8 +80,9 @@ export const WiringOpen = (given: WiringRead & { choose: (linkId: string) => voi
   const propose = async (siteId: string): Promise<void> => {
     setBusy(true);
     setSaid(null);
-    const first = proposedFor(job, given.brief, given.network, siteId, open.all, () => crypto.randomUUID(), open.sectorAt(siteId));
     const end = open.endOf(siteId);
+    const before = end.exists ? end.now() : null;
+    const first = proposedFor(job, given.brief, given.network, siteId, open.all, () => crypto.randomUUID(), open.sectorAt(siteId), before);
     try {
       if (end.exists) open.change(siteId, first);
       else await sendEdit(jobId, "POST", `/api/jobs/${jobId}/wirings`, { id: siteId, siteId, ...first });
@@ -255,7 +256,7 @@ export const WiringOpen = (given: WiringRead & { choose: (linkId: string) => voi
                                 className="press min-h-6 text-line text-ink"
                                 disabled={busy}
                                 onClick={() => void propose(site.siteId)}
-                                title="All leads and places of this site anew from the plan; undo brings these back"
+                                title="All leads and places of this site anew from the plan; what stays keeps its address and its unit; undo brings these back"
                               >
                                 Propose it anew
                               </button>
