@@ -1,7 +1,7 @@
 // Timings of the wiring and the kit: an end judged anew while a lead is dragged, its mends, a job's sites, a kit, on one core.
 
 import { demoHardware } from "../demo/seed";
-import { kitFacts, kitSchema, kitSiteSchema, type SiteWiring, siteKit, wiringSchema } from "../src/contract";
+import { kitFacts, kitSchema, kitSiteSchema, mountsOf, type SiteWiring, siteKit, wiringSchema } from "../src/contract";
 import { judgeWiring, mendsOf, partsOf, proposeWiring } from "../src/core/wiring";
 
 const RUNS = 60;
@@ -63,11 +63,11 @@ const wiring: SiteWiring = {
   ...(large as unknown as Pick<SiteWiring, "places" | "leads" | "earth">),
   siteId: site,
 };
-const units = new Map(hardware.radios.map((r) => [r.id, r]));
-const lines = siteKit({ wiring, kit: kitSchema.parse({}), safety: null, parts, units, pickOf: (key) => ({ id: key, pick: null }) }).rows
+const mountOf = mountsOf({ links: [] }, hardware, site);
+const lines = siteKit({ wiring, kit: kitSchema.parse({}), safety: null, parts, mountOf, pickOf: (key) => ({ id: key, pick: null }) }).rows
   .length;
 line(
-  `the kit of that end, ${kitFacts(wiring, kitSiteSchema.parse({}), parts, units).length} facts to ${lines} lines`,
-  time(() => void siteKit({ wiring, kit: kitSchema.parse({}), safety: null, parts, units, pickOf: (key) => ({ id: key, pick: null }) })),
+  `the kit of that end, ${kitFacts(wiring, kitSiteSchema.parse({}), parts, mountOf).length} facts to ${lines} lines`,
+  time(() => void siteKit({ wiring, kit: kitSchema.parse({}), safety: null, parts, mountOf, pickOf: (key) => ({ id: key, pick: null }) })),
   "16",
 );

@@ -5,6 +5,7 @@ import {
   briefSchema,
   type JobBundle,
   judgeSites,
+  mountsOf,
   networkSchema,
   type SiteWiring,
   sectorsShared,
@@ -38,8 +39,8 @@ const read = (options?: DemoOptions) => {
         farRadioId: l.radio[1],
         nearMountAglM: mountOf(l.near),
         farMountAglM: mountOf(l.far),
-        nearAntennaId: null,
-        farAntennaId: null,
+        nearAntennaId: l.antenna?.[0] ?? null,
+        farAntennaId: l.antenna?.[1] ?? null,
         centreMhz: l.centreMhz,
         widthMhz: l.widthMhz,
         nearAimAzimuthDeg: null,
@@ -61,7 +62,7 @@ const read = (options?: DemoOptions) => {
   const judged = judgeSites(job, wirings, PARTS);
   const of = (key: string) => judged.find((j) => j.siteId === at(key))!;
   const codes = (key: string): string[] => [...new Set(of(key).findings.map((f) => f.code))].sort();
-  return { at, wirings, of, codes };
+  return { at, job, wirings, of, codes };
 };
 
 describe("the demo's wiring", () => {
@@ -123,7 +124,7 @@ describe("the demo's wiring", () => {
 
 describe("the demo's kit", () => {
   const kitOf = (options?: DemoOptions) => {
-    const { at, wirings } = read(options);
+    const { at, job, wirings } = read(options);
     const stocked = new Map(PARTS);
     stocked.set("thrift-8af", { ...PARTS.get("thrift-8af")!, stock: 0 });
     return (key: string) =>
@@ -132,7 +133,7 @@ describe("the demo's kit", () => {
         kit: demoKit(at),
         safety: demoSafety(at).find((s) => s.siteId === at(key)) ?? null,
         parts: stocked,
-        units: new Map(HARDWARE.radios.map((r) => [r.id, r as never])),
+        mountOf: mountsOf(job, HARDWARE, at(key)),
         pickOf: (line) => ({ id: lineId("demo", line), pick: null }),
       });
   };

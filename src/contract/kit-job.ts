@@ -1,135 +1,11 @@
-import {
-  type FixingLoad,
-  fixingLoad,
-  gustOfMean,
-  type JudgedRisk,
-  judgeScreen,
-  type KitFact,
-  type KitLine,
-  kitLines,
-  ladderFor,
-  ladderM,
-} from "../core/kit";
+import { amountCents, type JudgedRisk, judgeScreen, type KitLine, kitLines } from "../core/kit";
 import type { Parts } from "../core/wiring";
-import { type KitFields, type KitSite, kitSiteSchema, type SafetyFields } from "./kit";
-import type { PlaceFields } from "./wiring";
+import type { KitFields, SafetyFields } from "./kit";
+import { kitFacts, kitSiteOf } from "./kit-facts";
+import { HARNESS_FROM_M, judgeMounts, type MountFinding, type MountOf, type MountWind } from "./kit-mount";
 import type { SiteWiring } from "./wiring-job";
 
-/* The kit of a site: facts of its wiring and of what was told beside it, its lines, and what does not suit. */
-
-/** What the kit needs of a radio's sheet. */
-export interface MountedUnit {
-  readonly id: string;
-  readonly name: string;
-  readonly poleDiameterMm?: { readonly low: number; readonly high: number } | undefined;
-  readonly windAreaM2?: number | undefined;
-  readonly weightKg?: number | undefined;
-  readonly antenna?: { readonly form?: string | undefined } | undefined;
-}
-
-export const kitSiteOf = (kit: Pick<KitFields, "sites">, siteId: string): KitSite => kit.sites[siteId] ?? kitSiteSchema.parse({});
-
-const FIXINGS: Readonly<Record<KitSite["wall"], readonly [fixing: string, bit: string]>> = {
-  brick: ["frame plug 10 × 100 with screw, into brick, not joint", "masonry bit 10 mm"],
-  block: ["injection anchor M10 for hollow block", "masonry bit 16 mm, no hammer"],
-  concrete: ["anchor M10 for concrete", "masonry bit 10 mm, hammer"],
-  "render over insulation": ["stand-off anchor through the insulation into the wall", "masonry bit 18 mm, long"],
-  timber: ["coach screw 10 × 80 into a stud", "wood bit 7 mm"],
-  "sheet on rails": ["through-bolt M10 to the rail behind, with a spreader plate", "steel bit 11 mm"],
-  steel: ["clamp or bolt M10, galvanised", "steel bit 11 mm"],
-  unknown: ["fixings for a wall that nobody named yet", "bits for a wall that nobody named yet"],
-};
-
-/** Of a mount this high above ground and more no ladder is leant. */
-const NO_LADDER_BELOW_M = 2;
-const HARNESS_FROM_M = 3;
-const LOOPS: Readonly<Record<string, number>> = { both: 3, outside: 1, inside: 0.5 };
-const THICK_AWG = 23;
-
-const whereOf = (p: PlaceFields): string => (p.where === "mast" ? "mast" : p.where === "outside" ? "wall" : "inside");
-
-export const kitFacts = (wiring: SiteWiring, site: KitSite, parts: Parts, units: ReadonlyMap<string, MountedUnit>): KitFact[] => {
-  const facts: KitFact[] = [];
-  const add = (kind: KitFact["kind"], name: string, values: KitFact["values"]): void => void facts.push({ kind, name, values });
-  const nameOf = (id: string): string => wiring.places.find((p) => p.id === id)?.name ?? "?";
-  const flags = {
-    hasPlugs: false,
-    hasShieldedPlugs: false,
-    hasAnyPlugs: false,
-    hasEntry: false,
-    hasBond: false,
-    hasLeads: false,
-    hasRadio: false,
-    hasPower: false,
-  };
-  for (const p of wiring.places) {
-    const sheet = parts.get(p.partId ?? "");
-    const isTheirs = p.kind === "mains" || p.kind === "other";
-    add("place", p.name, {
-      bought: sheet !== undefined && !isTheirs,
-      unknown: sheet === undefined && !isTheirs,
-      kindWords: p.kind.replace("-", " "),
-      partId: p.partId,
-      where: whereOf(p),
-      labelled: p.kind === "radio" || p.kind === "injector" || p.kind === "switch",
-    });
-    if (p.kind === "radio") {
-      flags.hasRadio = true;
-      const unit = units.get(p.partId ?? "");
-      const agl = p.aglM ?? 0;
-      const step = site.stepOffM ?? agl;
-      const ladder = ladderFor(step);
-      const straps = unit?.poleDiameterMm;
-      add("mount", p.name, {
-        newBracket: site.newBracket,
-        screws: 2 * site.screwsPerBracket,
-        fixingWords: FIXINGS[site.wall][0],
-        bitWords: FIXINGS[site.wall][1],
-        wallWords: site.wall === "unknown" ? "a wall that nobody named" : site.wall,
-        strapFits: site.poleMm === null || straps === undefined || (site.poleMm >= straps.low && site.poleMm <= straps.high),
-        strapWords: `strap for a pole of ${site.poleMm ?? "?"} mm`,
-        needsLadder: agl > NO_LADDER_BELOW_M && ladder !== null,
-        needsLift: ladder === null,
-        needsHarness: agl > HARNESS_FROM_M,
-        ladderWords: `ladder of ${ladder ?? "?"} m or longer, foot and tie`,
-        heightWords: `${agl} m up`,
-      });
-    }
-    if (p.kind === "surge" && p.bond !== "none") {
-      flags.hasBond = true;
-      add("bond", p.name, { lengthM: p.where === "inside" ? 3 : (p.aglM ?? 3) + 2 });
-    }
-  }
-  for (const l of wiring.leads) {
-    const cable = parts.get(l.cableId ?? "")?.cable;
-    const port = parts.get(wiring.places.find((p) => p.id === l.from.placeId)?.partId ?? "")?.ports.find((p) => p.id === l.from.port);
-    if (port?.medium === "mains") continue;
-    flags.hasLeads = true;
-    const name = `${nameOf(l.from.placeId)} to ${nameOf(l.to.placeId)}`;
-    const plugs = cable !== undefined && !cable.cord && cable.material !== "glass" && (cable.pairs ?? 4) > 1;
-    if (plugs) flags[cable.shield ? "hasShieldedPlugs" : "hasPlugs"] = true;
-    flags.hasAnyPlugs ||= plugs;
-    add("lead", name, {
-      form: cable === undefined ? "unknown" : cable.cord ? "cord" : "cable",
-      cableId: l.cableId,
-      lengthM: l.lengthM,
-      lengthWords: `${l.lengthM} m`,
-      loopsM: LOOPS[l.way] ?? 0,
-      plugs,
-      shield: cable?.shield ?? false,
-      outside: l.way !== "inside",
-      way: l.way,
-    });
-    if (l.way === "both") {
-      flags.hasEntry = true;
-      const glandId = cable?.metal === true || (cable?.awg ?? 99) < THICK_AWG ? "whelk-25" : "whelk-20";
-      add("entry", name, { glandId, holeMm: parts.get(glandId)?.holeMm ?? null, through: l.through === "" ? "the wall" : l.through });
-    }
-  }
-  flags.hasPower = wiring.leads.length > 0;
-  add("site", "the site", flags);
-  return facts;
-};
+/* The kit of a site: its lines with what is in hand of them, and what does not suit. */
 
 /** A line of the kit with what is in hand of it. */
 export interface KitRow extends KitLine {
@@ -150,39 +26,26 @@ export interface KitPick {
 }
 
 export type KitFinding =
-  | {
-      readonly code: "strap";
-      readonly verdict: "short";
-      readonly name: string;
-      readonly poleMm: number;
-      readonly low: number;
-      readonly high: number;
-    }
+  | MountFinding
   | { readonly code: "saw"; readonly verdict: "short"; readonly holeMm: number; readonly sawsMm: readonly number[] }
-  | { readonly code: "ladder"; readonly verdict: "short"; readonly asksM: number; readonly longestM: number }
-  | { readonly code: "lift"; readonly verdict: "tight"; readonly name: string; readonly aglM: number }
-  | { readonly code: "fixing"; readonly verdict: "short" | "unknown"; readonly name: string; readonly load: FixingLoad }
-  | { readonly code: "wind-untold" | "wall-unknown" | "pole-untold"; readonly verdict: "unknown" }
   | { readonly code: "missing"; readonly verdict: "short"; readonly rows: readonly KitRow[] }
   | { readonly code: "not-chosen"; readonly verdict: "unknown"; readonly rows: readonly KitRow[] }
   | { readonly code: "risk"; readonly verdict: "short" | "unknown" | "tight"; readonly risk: JudgedRisk };
+
+const RANK = { short: 0, unknown: 1, tight: 2 } as const;
+/** The worst first; of what is equally bad, what may hurt somebody. */
+export const worstKitFirst = (a: KitFinding, b: KitFinding): number =>
+  RANK[a.verdict] - RANK[b.verdict] || Number(b.code === "risk") - Number(a.code === "risk");
 
 export interface SiteKit {
   readonly siteId: string;
   readonly rows: readonly KitRow[];
   readonly findings: readonly KitFinding[];
   readonly risks: readonly JudgedRisk[];
-  /** Wind on the highest unit and its fixings; null while the wind is not told. */
-  readonly wind: { readonly name: string; readonly load: FixingLoad; readonly gustMS: number } | null;
+  /** Wind on the mount that bears it worst; null while it cannot be worked out. */
+  readonly wind: MountWind | null;
   readonly materialCents: number;
 }
-
-/** Gust at the mount's height; null while it is not told, or is a mean without its factor. */
-export const gustOf = ({ wind }: Pick<KitFields, "wind">): number | null => {
-  if (wind.speedMS === null) return null;
-  if (wind.kind === "gust") return wind.speedMS;
-  return wind.gustFactor === null ? null : gustOfMean(wind.speedMS, wind.gustFactor);
-};
 
 /** What was picked of lines that the plan no longer has, of any site of the job: it is still out of stock. */
 export const pickedBeside = <P extends { readonly id: string; readonly state: string; readonly count: number }>(
@@ -190,31 +53,41 @@ export const pickedBeside = <P extends { readonly id: string; readonly state: st
   wirings: readonly SiteWiring[],
   kit: KitFields,
   parts: Parts,
-  units: ReadonlyMap<string, MountedUnit>,
+  mountsAt: (siteId: string) => MountOf,
   idOf: (key: string) => string,
 ): P[] => {
   const known = new Set(
     wirings.flatMap((wiring) =>
-      siteKit({ wiring, kit, safety: null, parts, units, pickOf: (key) => ({ id: idOf(key), pick: null }) }).rows.map((r) => r.pickId),
+      siteKit({
+        wiring,
+        kit,
+        safety: null,
+        parts,
+        mountOf: mountsAt(wiring.siteId),
+        pickOf: (key) => ({ id: idOf(key), pick: null }),
+      }).rows.map((r) => r.pickId),
     ),
   );
   return picks.filter((p) => p.state === "picked" && p.count > 0 && !known.has(p.id));
 };
+
+/** Rows that say that something is not chosen yet. */
+const NOT_CHOSEN: ReadonlySet<string> = new Set(["unit-unknown", "cable-unknown", "antenna-unknown"]);
 
 export interface KitAsk {
   readonly wiring: SiteWiring;
   readonly kit: KitFields;
   readonly safety: SafetyFields | null;
   readonly parts: Parts;
-  readonly units: ReadonlyMap<string, MountedUnit>;
+  readonly mountOf: MountOf;
   readonly pickOf: (key: string) => { readonly id: string; readonly pick: KitPick | null };
   /** What of each counted part other sites leave; what this one is to take is taken from it. */
   readonly stockLeft?: Map<string, number>;
 }
 
-export const siteKit = ({ wiring, kit, safety, parts, units, pickOf, stockLeft = new Map() }: KitAsk): SiteKit => {
+export const siteKit = ({ wiring, kit, safety, parts, mountOf, pickOf, stockLeft = new Map() }: KitAsk): SiteKit => {
   const site = kitSiteOf(kit, wiring.siteId);
-  const facts = kitFacts(wiring, site, parts, units);
+  const facts = kitFacts(wiring, site, parts, mountOf);
   const own = kit.own.filter((o) => o.siteId === wiring.siteId);
   const lines: (KitLine & { own: boolean })[] = [
     ...kitLines(wiring.siteId, facts, parts).map((l) => ({ ...l, own: false })),
@@ -228,7 +101,7 @@ export const siteKit = ({ wiring, kit, safety, parts, units, pickOf, stockLeft =
       unit: o.unit,
       why: [o.why === "" ? "a row of your own" : o.why],
       ruleIds: [],
-      costCents: o.priceEur === null ? null : Math.round(o.priceEur * 100 * o.quantity),
+      costCents: o.priceEur === null ? null : amountCents(o.priceEur, o.quantity),
       own: true,
     })),
   ];
@@ -245,68 +118,30 @@ export const siteKit = ({ wiring, kit, safety, parts, units, pickOf, stockLeft =
   const findings: KitFinding[] = [];
   const missing = rows.filter((r) => r.state === "missing");
   if (missing.length > 0) findings.push({ code: "missing", verdict: "short", rows: missing });
-  const unknown = rows.filter((r) => r.ruleIds.includes("unit-unknown"));
+  const unknown = rows.filter((r) => r.ruleIds.some((id) => NOT_CHOSEN.has(id)));
   if (unknown.length > 0) findings.push({ code: "not-chosen", verdict: "unknown", rows: unknown });
   const radios = wiring.places.filter((p) => p.kind === "radio");
-  for (const r of radios) {
-    const straps = units.get(r.partId ?? "")?.poleDiameterMm;
-    if (site.poleMm !== null && straps !== undefined && (site.poleMm < straps.low || site.poleMm > straps.high))
-      findings.push({ code: "strap", verdict: "short", name: r.name, poleMm: site.poleMm, ...straps });
-    if ((r.aglM ?? 0) > 0 && ladderFor(site.stepOffM ?? r.aglM ?? 0) === null)
-      findings.push({ code: "lift", verdict: "tight", name: r.name, aglM: r.aglM ?? 0 });
-  }
-  if (radios.length > 0 && site.poleMm === null) findings.push({ code: "pole-untold", verdict: "unknown" });
-  if (radios.length > 0 && site.newBracket && site.wall === "unknown") findings.push({ code: "wall-unknown", verdict: "unknown" });
+  const mounts = judgeMounts(radios, mountOf, site, kit);
+  findings.push(...mounts.findings);
   const holes = [...new Set(facts.flatMap((f) => (f.kind === "entry" && typeof f.values.holeMm === "number" ? [f.values.holeMm] : [])))];
   for (const holeMm of holes)
     if (kit.sawsMm.length > 0 && !kit.sawsMm.includes(holeMm)) findings.push({ code: "saw", verdict: "short", holeMm, sawsMm: kit.sawsMm });
-  const top = radios.reduce<PlaceFields | null>((m, r) => (m === null || (r.aglM ?? 0) > (m.aglM ?? 0) ? r : m), null);
-  const asksM = top === null ? 0 : ladderM(site.stepOffM ?? top.aglM ?? 0);
-  const longestM = Math.max(0, ...kit.laddersM);
-  if (
-    top !== null &&
-    (top.aglM ?? 0) > NO_LADDER_BELOW_M &&
-    kit.laddersM.length > 0 &&
-    ladderFor(site.stepOffM ?? top.aglM ?? 0) !== null &&
-    longestM < asksM
-  )
-    findings.push({ code: "ladder", verdict: "short", asksM, longestM });
-  const gustMS = gustOf(kit);
-  const unit = units.get(top?.partId ?? "");
-  let wind: SiteKit["wind"] = null;
-  if (top !== null && gustMS === null) findings.push({ code: "wind-untold", verdict: "unknown" });
-  if (top !== null && gustMS !== null && unit?.windAreaM2 !== undefined) {
-    const load = fixingLoad({
-      gustMS,
-      face: { areaM2: unit.windAreaM2, form: unit.antenna?.form === "dish" ? "dish" : "plate", weightKg: unit.weightKg ?? 0 },
-      pole: site.poleAboveM === 0 ? null : { diameterMm: site.poleMm ?? 50, lengthM: site.poleAboveM, weightKg: 3 * site.poleAboveM },
-      faceAboveM: site.poleAboveM,
-      bracketsApartM: site.bracketsApartM,
-      standOffM: site.standOffM,
-      screwsPerBracket: site.screwsPerBracket,
-      pullHoldN: site.pullHoldN,
-      shearHoldN: site.shearHoldN,
-      factor: kit.fixingFactor,
-      iceMm: site.iceMm,
-    });
-    wind = { name: top.name, load, gustMS };
-    if (load.verdict !== "clear") findings.push({ code: "fixing", verdict: load.verdict, name: top.name, load });
-  }
   const risks = judgeScreen(safety?.answers ?? {}, {
-    mountAglM: top?.aglM ?? 0,
+    mountAglM: mounts.topAglM,
     lineM: safety?.lineM ?? null,
-    reachM: top === null ? null : Math.max(asksM, top.aglM ?? 0),
+    reachM: mounts.reachM,
     approachM: safety?.approachM ?? null,
     workers: kit.crew,
+    harness: mounts.topAglM > HARNESS_FROM_M,
+    rescue: safety?.rescue ?? "",
   });
   for (const risk of risks) if (risk.verdict !== "clear") findings.push({ code: "risk", verdict: risk.verdict, risk });
-  const RANK = { short: 0, unknown: 1, tight: 2 } as const;
   return {
     siteId: wiring.siteId,
     rows,
-    findings: findings.sort((a, b) => RANK[a.verdict] - RANK[b.verdict]),
+    findings: findings.sort(worstKitFirst),
     risks,
-    wind,
+    wind: mounts.wind,
     materialCents: rows.reduce((s, r) => s + (r.state === "there" ? 0 : (r.costCents ?? 0)), 0),
   };
 };

@@ -12,6 +12,8 @@ export const WALLS = ["brick", "block", "concrete", "render over insulation", "t
 /** What of one site the kit needs to know beside its wiring. */
 export const kitSiteSchema = z.object({
   poleMm: number("the pole", 5, 500).nullable().default(null),
+  /** Of several radios: each on a pole of its own, or all on one. */
+  poles: z.enum(["each", "one"]).default("each"),
   newBracket: z.boolean().default(true),
   wall: z.enum(WALLS).default("unknown"),
   behind: text("what is behind it", 120),

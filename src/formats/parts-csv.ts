@@ -151,6 +151,9 @@ const sheetOf = (row: Row): Record<string, unknown> => {
   const kind = row[PART_COLUMN];
   const [low, high] = [number(row, "low_v"), number(row, "high_v")];
   const takes = list(row, "takes");
+  if ((low === undefined) !== (high === undefined))
+    throw new Unreadable(low === undefined ? "low_v" : "high_v", "", "a number: low_v and high_v come together");
+  if (low !== undefined && takes.length === 0) throw new Unreadable("takes", "", "a kind of supply, and volts belong to one");
   const isCable = kind === "cable" || kind === "fibre";
   return plain({
     id: row.id ?? ownSheetId(row.name ?? "part"),
@@ -165,6 +168,7 @@ const sheetOf = (row: Row): Record<string, unknown> => {
       ? { inputVolts: Object.fromEntries(takes.map((t) => [t, { low, high }])) }
       : {}),
     ...(row.outdoor === undefined || isCable ? {} : { outdoor: yes(row, "outdoor") }),
+    ...(kind === "plug" ? { shielded: yes(row, "shield") } : {}),
     ...(isCable
       ? {
           cable: plain({

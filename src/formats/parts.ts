@@ -95,6 +95,7 @@ export const partSchema = z
       .refine((c) => c.onV > c.offV, "it must take hold again above where it lets go")
       .optional(),
     fuseA: z.number().gt(0).max(1000).optional(),
+    shielded: z.boolean().optional(),
     holeMm: z.number().gt(0).max(500).optional(),
     priceEur: z.number().min(0, "a price is 0 or above").max(1_000_000).optional(),
     stock: z.number().int("a stock is whole").min(0).max(100_000).optional(),

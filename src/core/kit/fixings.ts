@@ -9,10 +9,11 @@ import { needAtLeast, needInRange, needPositive } from "../units";
 export interface FixingInput {
   /** 3-second gust at the mount's height. */
   readonly gustMS: number;
-  readonly face: { readonly areaM2: number; readonly form: "plate" | "dish"; readonly weightKg: number };
+  /** All that hangs there: a unit, the antenna beside it, others on the same pole. */
+  readonly faces: readonly { readonly areaM2: number; readonly form: "plate" | "dish"; readonly weightKg: number }[];
   /** Of the pole above the upper bracket; null: the unit hangs at the bracket. */
   readonly pole: { readonly diameterMm: number; readonly lengthM: number; readonly weightKg: number } | null;
-  /** From the upper bracket up to the middle of the face. */
+  /** From the upper bracket up to the middle of the faces. */
   readonly faceAboveM: number;
   readonly bracketsApartM: number;
   /** How far the brackets hold it off the wall. */
@@ -43,8 +44,14 @@ export interface FixingLoad {
 
 const G = 9.81;
 const ICE_KG_M3 = 900;
-/** Half of a pair of brackets carries the weight alone when the other slips (ours). */
+/** One bracket of a pair carries the weight alone when the other slips (ours). */
 const WEIGHT_ON_ONE = 1;
+/** A pole is taken as a steel tube of this wall (ours). */
+const TUBE_WALL_M = 0.0025;
+const STEEL_KG_M3 = 7850;
+
+/** Weight of a pole of a length, kg. */
+export const poleKg = (diameterMm: number, lengthM: number): number => Math.PI * (diameterMm / 1000) * TUBE_WALL_M * STEEL_KG_M3 * lengthM;
 
 /** @throws RangeError for figures below 0, or brackets at one height. */
 export const fixingLoad = (i: FixingInput): FixingLoad => {
@@ -52,14 +59,14 @@ export const fixingLoad = (i: FixingInput): FixingLoad => {
   needPositive("brackets apart, m", i.bracketsApartM);
   needInRange("screws", i.screwsPerBracket, 1, 100);
   const ice = (i.iceMm ?? 0) / 1000;
-  const side = Math.sqrt(i.face.areaM2) + 2 * ice;
-  const faceN = windLoad(i.face.form, side * side, i.gustMS, 0).forceN;
+  const faceN = i.faces.reduce((n, f) => n + windLoad(f.form, (Math.sqrt(f.areaM2) + 2 * ice) ** 2, i.gustMS, 0).forceN, 0);
   const diameterM = (i.pole?.diameterMm ?? 0) / 1000 + 2 * ice;
   const lengthM = i.pole?.lengthM ?? 0;
   const poleN = i.pole === null ? 0 : windLoad("pole", diameterM * lengthM, i.gustMS, 0).forceN;
   const momentNm = faceN * i.faceAboveM + (poleN * lengthM) / 2;
-  const iceKg = ICE_KG_M3 * (ice * i.face.areaM2 * 2 + Math.PI * diameterM * ice * lengthM);
-  const deadN = G * (i.face.weightKg + (i.pole?.weightKg ?? 0) + iceKg);
+  const facesM2 = i.faces.reduce((m, f) => m + f.areaM2, 0);
+  const iceKg = ICE_KG_M3 * (ice * facesM2 * 2 + Math.PI * diameterM * ice * lengthM);
+  const deadN = G * (i.faces.reduce((kg, f) => kg + f.weightKg, 0) + (i.pole?.weightKg ?? 0) + iceKg);
   // Wind away from the wall: the upper bracket bears the force and the moment; the weight on its arm pries the upper one off, too.
   const pullN = faceN + poleN + (momentNm + deadN * i.standOffM) / i.bracketsApartM;
   const pullPerScrewN = pullN / i.screwsPerBracket;

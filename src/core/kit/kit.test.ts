@@ -1,7 +1,18 @@
 import fc from "fast-check";
 import { describe, expect, test } from "vitest";
 import catalogue from "../../../demo/hardware.json" with { type: "json" };
-import { kitFacts, kitSchema, kitSiteSchema, pickedBeside, type SiteWiring, siteKit, wiringSchema } from "../../contract";
+import {
+  judgeMounts,
+  kitFacts,
+  kitSchema,
+  kitSiteSchema,
+  mountsOf,
+  pickedBeside,
+  type SiteWiring,
+  safetySchema,
+  siteKit,
+  wiringSchema,
+} from "../../contract";
 import { cleanEnd, PARTS } from "../wiring/testing/ends";
 import {
   centsText,
@@ -20,8 +31,8 @@ import {
 } from ".";
 import { amountCents, shareCents } from "./money";
 
-const UNITS = new Map(catalogue.radios.map((r) => [r.id, r as never]));
 const SITE = "11111111-1111-4111-8111-111111111111";
+const mountOf = mountsOf({ links: [] }, catalogue as unknown as Parameters<typeof mountsOf>[1], SITE);
 const end = (): SiteWiring => ({
   ...wiringSchema.parse({ roofAglM: 5 }),
   ...(cleanEnd() as unknown as Pick<SiteWiring, "places" | "leads" | "earth">),
@@ -38,20 +49,25 @@ const full = (): { wiring: SiteWiring; site: ReturnType<typeof kitSiteSchema.par
         ...places,
         { ...places[6]!, id: "x", name: "unknown camera", partId: null },
         { ...places[5]!, id: "high", name: "high radio", aglM: 22 },
+        { ...places[5]!, id: "horn", name: "horn radio", partId: "kittiwake-bare", linkId: "bare" },
+        { ...places[5]!, id: "none", name: "no antenna", partId: "kittiwake-bare" },
       ],
+      leads: [...w.leads, { ...w.leads.find((l) => l.lengthM === 20)!, id: "some", cableId: null }],
     },
     site: kitSiteSchema.parse({ poleMm: 89, wall: "brick" }),
   };
 };
+const BARE = { id: "bare", nearSiteId: SITE, farSiteId: "far", design: { nearAntennaId: "levanter-30", farAntennaId: null } };
+const withHorn = mountsOf({ links: [BARE] } as never, catalogue as never, SITE);
 const factsOf = () => {
   const { wiring, site } = full();
-  return kitFacts(wiring, site, PARTS, UNITS);
+  return kitFacts(wiring, site, PARTS, withHorn);
 };
 
 describe("a kit out of the plan", () => {
   test("every part that the plan names is in the kit once, in the number that the plan names", () => {
     const w = end();
-    const lines = kitLines(SITE, kitFacts(w, kitSiteSchema.parse({}), PARTS, UNITS), PARTS);
+    const lines = kitLines(SITE, kitFacts(w, kitSiteSchema.parse({}), PARTS, mountOf), PARTS);
     const counts = new Map<string, number>();
     for (const p of w.places) if (p.partId !== null && p.kind !== "mains") counts.set(p.partId, (counts.get(p.partId) ?? 0) + 1);
     for (const [partId, count] of counts) {
@@ -84,7 +100,7 @@ describe("a kit out of the plan", () => {
   });
 
   test("cable by hand: 20 and 2 m outside with loops and 10 %, 102 m inside; plugs two a run and four to spare", () => {
-    const lines = kitLines(SITE, kitFacts(end(), kitSiteSchema.parse({}), PARTS, UNITS), PARTS);
+    const lines = kitLines(SITE, kitFacts(end(), kitSiteSchema.parse({}), PARTS, mountOf), PARTS);
     const of = (id: string) => lines.filter((l) => l.part?.id === id).reduce((s, l) => s + l.quantity, 0);
     // 20 x 1.1 + 3 = 25; 2 x 1.1 + 1 = 3.2, begun metres 4.
     expect(of("kelp-outdoor")).toBe(25 + 4);
@@ -106,7 +122,7 @@ describe("a kit out of the plan", () => {
         kit: kitSchema.parse(kit),
         safety: null,
         parts: PARTS,
-        units: UNITS,
+        mountOf,
         pickOf: (key) => ({ id: lineId("job", key), pick: null }),
       })
         .findings.map((f) => f.code)
@@ -129,6 +145,117 @@ describe("a kit out of the plan", () => {
     expect(ask(suits, 22)).toEqual(["lift"]);
   });
 
+  describe("wind on each mount", () => {
+    const radioOf = (name: string, partId: string, aglM: number, linkId: string | null = null) => ({
+      ...end().places.find((p) => p.kind === "radio")!,
+      id: name,
+      name,
+      partId,
+      aglM,
+      linkId,
+    });
+    const suits = { poleMm: 50, wall: "brick", pullHoldN: 120, shearHoldN: 1000 };
+    const judged = (radios: ReturnType<typeof radioOf>[], site: object = suits, mount: typeof mountOf = mountOf) =>
+      judgeMounts(radios, mount, kitSiteSchema.parse(site), kitSchema.parse({ wind: { speedMS: 40 } }));
+    const codes = (j: ReturnType<typeof judged>) => j.findings.map((f) => ("name" in f ? [f.code, f.name] : [f.code]));
+    const small = radioOf("small", "kittiwake-panel", 7);
+    const great = radioOf("great", "razorbill-grand", 5);
+
+    test("the one that bears it worst is told, wherever it hangs; each that fails by its name", () => {
+      expect(codes(judged([small]))).toEqual([]);
+      expect(codes(judged([small, great]))).toEqual([["fixing", "great"]]);
+      expect(judged([small, great]).wind!.name).toBe("great");
+      expect(judged([great, small]).wind!.name).toBe("great");
+      const open = judged([small, great], { ...suits, pullHoldN: null });
+      expect(codes(open)).toEqual([["fixing", "great"]]);
+    });
+    test("on one pole the forces add", () => {
+      const each = [small, radioOf("other", "kittiwake-panel", 7)];
+      const one = judged(each, { ...suits, poles: "one" }).wind!;
+      expect(one.load.faceN).toBeCloseTo(2 * judged(each).wind!.load.faceN, 6);
+      expect(one.load.deadN).toBeCloseTo(2 * judged(each).wind!.load.deadN, 6);
+    });
+    test("a sheet that is silent is not calm air; a pole that nobody measured is not guessed", () => {
+      const silent: typeof mountOf = (p) => ({ ...mountOf(p), radio: { ...mountOf(p).radio!, windAreaM2: undefined } });
+      const j = judged([small], suits, silent);
+      expect(j.wind).toBeNull();
+      expect(j.findings).toEqual([{ code: "sheet-silent", verdict: "unknown", name: "small", silent: ["its wind area"] }]);
+      const untold = judged([small], { ...suits, poleMm: null, poleAboveM: 1.5 });
+      expect(untold.wind).toBeNull();
+      expect(codes(untold)).toEqual([["pole-untold"]]);
+    });
+    test("the antenna beside a radio with connectors counts: its wind, its weight, its straps; one that nobody chose is asked for", () => {
+      const bare = radioOf("bare", "kittiwake-bare", 7, "bare");
+      const areaM2 = 0.031 + 0.036;
+      expect(judged([bare], suits, withHorn).wind!.load.faceN).toBeCloseTo(0.5 * 1.225 * 1600 * 1.2 * areaM2, 6);
+      expect(judged([bare], suits, withHorn).wind!.load.deadN).toBeCloseTo(9.81 * (1 + 1.1), 6);
+      expect(codes(judged([bare], { ...suits, poleMm: 80 }, withHorn))).toEqual([
+        ["strap", "bare"],
+        ["strap", "Levanter Thirty of bare"],
+        ["fixing", "bare"],
+      ]);
+      // By the far end's plan, and at a site where no plan names one, none is chosen.
+      expect(judged([bare]).wind).toBeNull();
+      expect(codes(judged([bare]))).toEqual([["sheet-silent", "bare"]]);
+      const lines = (mount: typeof mountOf) =>
+        kitLines(SITE, kitFacts({ ...end(), places: [bare], leads: [] }, kitSiteSchema.parse({}), PARTS, mount), PARTS);
+      expect(lines(withHorn).find((l) => l.ruleIds.includes("antenna"))).toMatchObject({
+        name: "Levanter Thirty",
+        quantity: 1,
+        costCents: 8900,
+      });
+      expect(lines(withHorn).find((l) => l.ruleIds.includes("feeder"))?.quantity).toBe(2);
+      expect(lines(mountOf).some((l) => l.ruleIds.includes("antenna-unknown"))).toBe(true);
+    });
+  });
+
+  test("a catalogue without plugs and glands leaves their lines as words; a cable that nobody chose is asked for by its metres", () => {
+    const bare = new Map([...PARTS].filter(([, p]) => p.kind !== "plug" && p.kind !== "gland"));
+    const names = (w: SiteWiring) =>
+      kitLines(SITE, kitFacts(w, kitSiteSchema.parse({}), bare, mountOf), bare).map((l) => `${l.quantity} ${l.name}`);
+    expect(names(end())).toEqual(
+      expect.arrayContaining(["12 plug for the cable, unshielded", "8 plug for the cable, shielded", "1 gland for a hole of 20 mm"]),
+    );
+    const unknown: SiteWiring = { ...end(), leads: end().leads.map((l) => (l.lengthM === 20 ? { ...l, cableId: null } : l)) };
+    expect(names(unknown)).toContain("25 cable, not chosen yet");
+    const kit = siteKit({
+      wiring: unknown,
+      kit: kitSchema.parse({}),
+      safety: null,
+      parts: PARTS,
+      mountOf,
+      pickOf: (id) => ({ id, pick: null }),
+    });
+    expect(kit.findings.find((f) => f.code === "not-chosen")).toMatchObject({ rows: [{ name: "cable, not chosen yet" }] });
+  });
+
+  test("a row of one's own is worth its price in whole cents", () => {
+    const own = [{ id: SITE, siteId: SITE, where: "tools", name: "clips", quantity: 1, priceEur: 1.005 }];
+    const kit = siteKit({
+      wiring: end(),
+      kit: kitSchema.parse({ own }),
+      safety: null,
+      parts: PARTS,
+      mountOf,
+      pickOf: (id) => ({ id, pick: null }),
+    });
+    expect(kit.rows.find((r) => r.own)?.costCents).toBe(101);
+  });
+
+  test("findings stand the worst first, and what may hurt somebody before what only lacks", () => {
+    const kit = siteKit({
+      wiring: end(),
+      kit: kitSchema.parse({ sites: { [SITE]: { poleMm: 89 } } }),
+      safety: safetySchema.parse({ answers: { lightning: { state: "stop" } } }),
+      parts: PARTS,
+      mountOf,
+      pickOf: (id) => ({ id, pick: null }),
+    });
+    expect(kit.findings[0]).toMatchObject({ code: "risk", verdict: "short" });
+    const ranks = kit.findings.map((f) => ["short", "unknown", "tight"].indexOf(f.verdict));
+    expect(ranks).toEqual([...ranks].sort((a, b) => a - b));
+  });
+
   test("stock: what is counted and too few is missing; what is picked or there is not", () => {
     const parts = new Map([...PARTS, ["limpet-60", { ...PARTS.get("limpet-60")!, stock: 0 }]]);
     const kit = (state: "picked" | "there" | null) =>
@@ -137,7 +264,7 @@ describe("a kit out of the plan", () => {
         kit: kitSchema.parse({}),
         safety: null,
         parts,
-        units: UNITS,
+        mountOf,
         pickOf: (key) => ({
           id: key,
           pick: state === null || !key.includes("limpet-60") ? null : { id: key, version: 1, state, count: 1 },
@@ -153,13 +280,13 @@ describe("a kit out of the plan", () => {
 
 test("what was picked and is no longer in the plan is told, for it is still out of stock", () => {
   const pick = (key: string, more: object = {}) => ({ id: lineId("job", key), state: "picked", count: 1, ...more });
-  const line = kitLines(SITE, kitFacts(end(), kitSiteSchema.parse({}), PARTS, UNITS), PARTS)[0]!;
+  const line = kitLines(SITE, kitFacts(end(), kitSiteSchema.parse({}), PARTS, mountOf), PARTS)[0]!;
   const beside = pickedBeside(
     [pick(line.key), pick("old line"), pick("put back", { count: 0 }), pick("theirs", { state: "there" })],
     [end()],
     kitSchema.parse({}),
     PARTS,
-    UNITS,
+    () => mountOf,
     (key) => lineId("job", key),
   );
   expect(beside.map((p) => p.id)).toEqual([lineId("job", "old line")]);
@@ -205,7 +332,7 @@ describe("money", () => {
 describe("wind on the fixings", () => {
   const base = {
     gustMS: 40,
-    face: { areaM2: 0.044, form: "plate" as const, weightKg: 0.8 },
+    faces: [{ areaM2: 0.044, form: "plate" as const, weightKg: 0.8 }],
     pole: null,
     faceAboveM: 0,
     bracketsApartM: 0.6,
@@ -249,7 +376,15 @@ describe("wind on the fixings", () => {
 });
 
 describe("the risk screen", () => {
-  const facts: Parameters<typeof judgeScreen>[1] = { mountAglM: 7, lineM: null, reachM: 8, approachM: 3, workers: ["Ada", "Ben"] };
+  const facts: Parameters<typeof judgeScreen>[1] = {
+    mountAglM: 7,
+    lineM: null,
+    reachM: 8,
+    approachM: 3,
+    workers: ["Ada", "Ben"],
+    harness: false,
+    rescue: "",
+  };
   const answer = (state: RiskAnswer["state"], more: Partial<RiskAnswer> = {}): RiskAnswer => ({
     state,
     note: "",
@@ -283,6 +418,24 @@ describe("the risk screen", () => {
     expect(of(lifted, "lines", { ...facts, lineM: 10.9 })).toMatchObject({ verdict: "short", reason: "line-near" });
     expect(of({ lines: answer("do") }, "lines", { ...facts, lineM: 11 })).toMatchObject({ verdict: "clear" });
     expect(of({ lines: answer("do") }, "lines", { ...facts, lineM: 20, approachM: null })).toMatchObject({ verdict: "unknown" });
+  });
+  test("a stop is not lifted while nobody is named who does the work", () => {
+    const lifted = { height: answer("stop", { lifted: true, competent: "Carol" }) };
+    expect(of(lifted, "height", { ...facts, workers: [] })).toMatchObject({ verdict: "short", reason: "nobody-named" });
+  });
+  test("lines that are there are measured; none here needs no distance", () => {
+    for (const state of ["do", "help"] as const)
+      expect(of({ lines: answer(state, { competent: "Carol" }) }, "lines")).toMatchObject({
+        verdict: "unknown",
+        reason: "line-unmeasured",
+      });
+    expect(of({ lines: answer("none") }, "lines").verdict).toBe("clear");
+  });
+  test("where a harness is worn, how somebody is brought down is written before the height is settled", () => {
+    const high = { ...facts, harness: true };
+    expect(of({ height: answer("do") }, "height", high)).toMatchObject({ verdict: "unknown", reason: "no-rescue" });
+    expect(of({ height: answer("do") }, "height", { ...high, rescue: "lift on site" }).verdict).toBe("clear");
+    expect(of({ height: answer("do") }, "height").verdict).toBe("clear");
   });
   test("one person alone is told so, whatever is ticked", () => {
     expect(of({ alone: answer("none") }, "alone", { ...facts, workers: ["Ada"] })).toMatchObject({

@@ -22,7 +22,7 @@ export interface RuleRow {
   readonly when: Readonly<Record<string, Value>>;
   /** A sheet of the catalogue, or "$field" of the fact. */
   readonly part?: string | undefined;
-  /** Words, with "$field" of the fact. */
+  /** Words, with "$field" of the fact; beside a part, for where the catalogue has none. */
   readonly item?: string | undefined;
   readonly quantity: {
     readonly per?: number | string | undefined;
@@ -32,6 +32,8 @@ export interface RuleRow {
   };
   readonly unit?: string | undefined;
   readonly size?: string | undefined;
+  /** Price of one where no part has it, "$field" of the fact. */
+  readonly price?: string | undefined;
   readonly once?: boolean | undefined;
   readonly where: string;
   readonly why: string;
@@ -78,14 +80,18 @@ interface Draft {
   readonly name: string;
   readonly part: PartSheet | null;
   readonly unit: string;
+  readonly price: number | null;
   quantity: number;
   readonly why: string[];
   readonly ruleIds: Set<string>;
 }
 
-const lineCents = (part: PartSheet | null, quantity: number): number | null => {
-  const price = part?.cable !== undefined && !part.cable.cord ? part.cable.pricePerM : (part?.priceEur ?? part?.cable?.pricePerM);
-  return price === undefined ? null : amountCents(price, quantity);
+const priceOf = (part: PartSheet | null, row: RuleRow, fact: KitFact): number | null => {
+  if (part === null) {
+    const told = fact.values[row.price?.slice(1) ?? ""];
+    return typeof told === "number" ? told : null;
+  }
+  return (part.cable !== undefined && !part.cable.cord ? part.cable.pricePerM : (part.priceEur ?? part.cable?.pricePerM)) ?? null;
 };
 
 /**
@@ -99,7 +105,8 @@ export const kitLines = (siteId: string, facts: readonly KitFact[], parts: Parts
       if (fact.kind !== row.from || !Object.entries(row.when).every(([key, v]) => fact.values[key] === v)) continue;
       const partId = row.part === undefined ? null : filled(row.part, fact);
       const part = partId === null ? null : (parts.get(partId) ?? null);
-      if (row.part !== undefined && part === null) continue;
+      // Of what the catalogue lacks the words stand in the list.
+      if (row.part !== undefined && part === null && row.item === undefined) continue;
       const quantity = quantityOf(row, fact);
       if (!(quantity > 0)) continue;
       const where = filled(row.where, fact);
@@ -107,7 +114,16 @@ export const kitLines = (siteId: string, facts: readonly KitFact[], parts: Parts
       const size = row.size === undefined ? "" : `, ${filled(row.size, fact)}`;
       const name = `${part?.name ?? filled(row.item ?? "", fact)}${size}`;
       const key = `${at}|${part?.id ?? ""}|${part === null ? name : size}`;
-      const draft = drafts.get(key) ?? { where: at, name, part, unit: row.unit ?? "", quantity: 0, why: [], ruleIds: new Set<string>() };
+      const draft = drafts.get(key) ?? {
+        where: at,
+        name,
+        part,
+        unit: row.unit ?? "",
+        price: priceOf(part, row, fact),
+        quantity: 0,
+        why: [],
+        ruleIds: new Set<string>(),
+      };
       draft.quantity = row.once === true ? Math.max(draft.quantity, quantity) : draft.quantity + quantity;
       const why = filled(row.why, fact);
       if (!draft.why.includes(why)) draft.why.push(why);
@@ -125,7 +141,7 @@ export const kitLines = (siteId: string, facts: readonly KitFact[], parts: Parts
       unit: d.unit,
       why: d.why,
       ruleIds: [...d.ruleIds],
-      costCents: lineCents(d.part, d.quantity),
+      costCents: d.price === null ? null : amountCents(d.price, d.quantity),
     }))
     .sort((a, b) => KIT_PLACES.indexOf(a.where) - KIT_PLACES.indexOf(b.where));
 };

@@ -124,6 +124,8 @@ export interface PartSheet {
   readonly cutOut?: { readonly offV: number; readonly onV: number } | undefined;
   readonly fuseA?: number | undefined;
   readonly holeMm?: number | undefined;
+  /** Of a plug: it joins a screen. */
+  readonly shielded?: boolean | undefined;
   readonly priceEur?: number | undefined;
   readonly stock?: number | undefined;
   readonly retired?: boolean | undefined;

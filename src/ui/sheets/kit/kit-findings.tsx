@@ -1,5 +1,6 @@
 "use client";
 import Link from "next/link";
+import { worstKitFirst } from "@/contract";
 import { ScrollRegion } from "../../controls/scroll-region";
 import { VerdictMark } from "../../marks/verdict-mark";
 import { VERDICT_WORD } from "../../wording/verdicts";
@@ -7,7 +8,6 @@ import { clashText } from "./days-words";
 import { findingText } from "./kit-words";
 import type { OpenKit } from "./use-open-kit";
 
-const RANK = { short: 0, unknown: 1, tight: 2 } as const;
 const MOST_SHOWN = 14;
 
 /** What is missing or does not suit, and what may hurt somebody, the worst first. */
@@ -16,7 +16,7 @@ export const KitFindings = ({ open, show, saveCsv }: { open: OpenKit; show: (tab
   const all = open.sites
     .flatMap((s) => s.findings.map((f) => ({ s, f })))
     .filter(({ f }) => f.code !== "risk" || f.risk.reason !== "open")
-    .sort((a, b) => RANK[a.f.verdict] - RANK[b.f.verdict]);
+    .sort((a, b) => worstKitFirst(a.f, b.f));
   const open_ = open.sites.map((s) => ({ s, count: s.risks.filter((r) => r.reason === "open").length })).filter((x) => x.count > 0);
   return (
     <ScrollRegion label="Findings" className="beside border-l border-ink px-3.5 py-2.5 text-line">
@@ -28,9 +28,7 @@ export const KitFindings = ({ open, show, saveCsv }: { open: OpenKit; show: (tab
             <span className={`v-${f.verdict}`}>{VERDICT_WORD[f.verdict]}</span>
             <span className={s.siteId === open.near.siteId ? "text-near" : "text-far"}>{nameOf(s.siteId)}</span>
           </div>
-          <p className="m-0 mt-0.5">
-            {findingText(f, open.units, (risk) => open.screens.find((x) => x.siteId === s.siteId)?.fields.answers[risk]?.competent ?? "")}
-          </p>
+          <p className="m-0 mt-0.5">{findingText(f, open.units, (risk) => open.competentOf(s.siteId, risk))}</p>
           {f.code === "not-chosen" && (
             <Link className="press min-h-6 leading-6" href={`/jobs/${open.jobId}/wiring/${open.linkId}`}>
               Choose it in 08 Wiring

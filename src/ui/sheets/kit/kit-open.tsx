@@ -2,7 +2,7 @@
 import Link from "next/link";
 import { Tabs } from "radix-ui";
 import { useState } from "react";
-import type { KitRow } from "@/contract";
+import { type KitRow, worstKitFirst } from "@/contract";
 import { centsText, KIT_PLACES, type KitPlace } from "@/core/kit";
 import { type Verdict, worseVerdict } from "@/core/link";
 import { keepFile } from "../../api/keep-file";
@@ -68,10 +68,7 @@ export const KitOpen = (
   const rows = sites.flatMap((s) => s.rows);
   const missing = rows.filter((r) => r.state === "missing");
   const picked = rows.filter((r) => r.state === "picked").length;
-  const first = sites
-    .flatMap((s) => s.findings.map((f) => ({ s, f })))
-    .sort((a, b) => (a.f.verdict === b.f.verdict ? 0 : a.f.verdict === "short" ? -1 : 1))[0];
-  const money = (cents: number): string => centsText(cents);
+  const first = sites.flatMap((s) => s.findings.map((f) => ({ s, f }))).sort((a, b) => worstKitFirst(a.f, b.f))[0];
   const missingCents = missing.reduce((s, r) => s + (r.costCents ?? 0), 0);
   const saveCsv = async (prices: boolean): Promise<void> => {
     const { kitCsv } = await import("./kit-csv");
@@ -136,7 +133,7 @@ export const KitOpen = (
                             className={`m-0 max-w-[520px] text-line font-heading leading-[18px] v-${first.f.verdict}`}
                             data-testid="headline-trouble"
                           >
-                            {nameOf(first.s.siteId)}: {findingText(first.f, units, () => "")}
+                            {nameOf(first.s.siteId)}: {findingText(first.f, units, (risk) => open.competentOf(first.s.siteId, risk))}
                           </p>
                         )}
                         <LinkChoice job={job} linkId={open.linkId} choose={given.choose} />
@@ -149,7 +146,7 @@ export const KitOpen = (
                               : `${rows.length - picked - rows.filter((r) => r.state === "there").length} to pick`}
                           </div>
                           <p className="m-0 text-line">
-                            {missing.length > 0 && missingCents > 0 ? `${money(missingCents)} ${fields.money.currency} to order; ` : ""}
+                            {missing.length > 0 && missingCents > 0 ? `${centsText(missingCents)} ${fields.money.currency} to order; ` : ""}
                             {rows.length} lines, {picked} picked
                           </p>
                         </div>
@@ -210,7 +207,7 @@ export const KitOpen = (
                                 pick={(r) => void open.pick(r)}
                                 there={(r) => void open.there(r)}
                                 remove={removeRow}
-                                money={money}
+                                money={centsText}
                               />
                             </section>
                           ))}
@@ -283,6 +280,7 @@ export const KitOpen = (
                             now={open.now}
                             change={open.record.change}
                             site={s}
+                            radios={given.wirings.find((w) => w.siteId === s.siteId)?.places.filter((p) => p.kind === "radio").length ?? 0}
                           />
                         ))}
                       </Tabs.Content>

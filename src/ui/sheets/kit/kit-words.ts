@@ -71,8 +71,14 @@ export const riskText = (r: JudgedRisk, competent: string): string => {
       return "stop: a line is nearer than what is raised there";
     case "line-untold":
       return "what is the local approach distance?";
+    case "line-unmeasured":
+      return "how far is the nearest line?";
     case "one-person":
-      return "stop: only one person is named";
+      return r.verdict === "short" ? "stop: only one person is named" : "only one person is named";
+    case "nobody-named":
+      return "stop: who does the work is not named, so nobody can lift it";
+    case "no-rescue":
+      return "how is somebody in a harness brought down?";
     case "self-lifted":
       return `stop: ${competent} does the work and cannot lift it`;
     case "lifted":
@@ -102,6 +108,8 @@ export const findingText = (f: KitFinding, units: Units, competentOf: (risk: Ris
       return f.load.verdict === "short"
         ? `${f.name}: a fixing must hold ${figure(f.load.asksPullN)} N of pull and ${figure(f.load.asksShearN)} N across; it holds less.`
         : `${f.name}: a fixing must hold ${figure(f.load.asksPullN)} N of pull and ${figure(f.load.asksShearN)} N across. What does it hold in that wall?`;
+    case "sheet-silent":
+      return `${f.name}: not known is ${f.silent.join(", ")}. Wind and straps cannot be judged without.`;
     case "wind-untold":
       return "What gust must it bear? A mean over ten minutes needs the gust factor of the local wind code.";
     case "wall-unknown":

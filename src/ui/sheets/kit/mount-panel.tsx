@@ -22,31 +22,40 @@ export const MountPanel = ({
   now,
   change,
   site,
+  radios,
 }: {
   siteId: string;
   name: string;
   kit: KitFields;
   now: () => KitFields;
   change: (set: Partial<KitFields>) => void;
-  site: SiteKit | undefined;
+  site: SiteKit;
+  /** How many radios hang there. */
+  radios: number;
 }) => {
   const of = kitSiteOf(kit, siteId);
   const set = (fields: Partial<KitSite>): void =>
     change({ sites: { ...now().sites, [siteId]: { ...kitSiteOf(now(), siteId), ...fields } } });
-  const load = site?.wind?.load;
+  const load = site.wind?.load;
   return (
     <section aria-label={`Mount and wall at ${name}`} className="pt-2">
       <h3 className="m-0 text-body font-bold">{name}</h3>
       {load !== undefined && (
         <p className="m-0 text-line" data-testid="wind">
-          <span className="figure">{figure(load.faceN + load.poleN)} N</span> on face and pole at {figure(site!.wind!.gustMS)} m/s,{" "}
-          {figure(load.momentNm)} N·m about the upper bracket, pull there <span className="figure">{figure(load.pullN)} N</span>,{" "}
-          {figure(load.pullPerScrewN)} a screw; factor {figure(kit.fixingFactor, 1)}:{" "}
-          <span className={`figure v-${load.verdict}`}>{figure(load.asksPullN)} N</span>. A qualified person checks this; no mast and no guy
-          is designed here.
+          {site.wind!.name}: <span className="figure">{figure(load.faceN + load.poleN)} N</span> on face and pole at{" "}
+          {figure(site.wind!.gustMS)} m/s, {figure(load.momentNm)} N·m about the upper bracket, pull there{" "}
+          <span className="figure">{figure(load.pullN)} N</span>, {figure(load.pullPerScrewN)} a screw; factor {figure(kit.fixingFactor, 1)}
+          : <span className={`figure v-${load.verdict}`}>{figure(load.asksPullN)} N</span>. A qualified person checks this; no mast and no
+          guy is designed here.
         </p>
       )}
       <div className="mt-1.5 grid grid-cols-[repeat(auto-fill,minmax(150px,1fr))] gap-x-5 gap-y-2.5">
+        {radios > 1 && (
+          <Choice label={`The ${radios} radios hang`} value={of.poles} onChange={(e) => set({ poles: e.target.value as KitSite["poles"] })}>
+            <option value="each">each on a pole of its own</option>
+            <option value="one">all on one pole</option>
+          </Choice>
+        )}
         <NumberField label="Pole" unit="mm" optional value={of.poleMm} least={5} most={500} onChange={(poleMm) => set({ poleMm })} />
         <Choice label="Bracket" value={of.newBracket ? "new" : "there"} onChange={(e) => set({ newBracket: e.target.value === "new" })}>
           <option value="new">a new one</option>

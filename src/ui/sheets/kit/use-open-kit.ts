@@ -1,5 +1,5 @@
 "use client";
-import { useMemo, useState } from "react";
+import { useDeferredValue, useMemo, useState } from "react";
 import type {
   BriefDto,
   DaysDto,
@@ -14,8 +14,8 @@ import type {
   SafetyFields,
   WiringDto,
 } from "@/contract";
-import { judgedDays, pickedBeside, recordPath, rfDistances, safetySchema, siteKit } from "@/contract";
-import { lineId } from "@/core/kit";
+import { judgedDays, mountsOf, pickedBeside, recordPath, rfDistances, safetySchema, siteKit } from "@/contract";
+import { lineId, type Risk } from "@/core/kit";
 import { partsOf } from "@/core/wiring";
 import { bodyOf } from "../../api/client";
 import { useRefresh } from "../../api/queries";
@@ -71,7 +71,7 @@ export const useOpenKit = (read: KitRead) => {
   const [busy, setBusy] = useState<ReadonlySet<string>>(new Set());
   const [said, setSaid] = useState<string | null>(null);
   const all = useMemo(() => partsOf(parts, hardware.radios), [parts, hardware]);
-  const mounted = useMemo(() => new Map(hardware.radios.map((r) => [r.id, r])), [hardware]);
+  const mountsAt = useMemo(() => (siteId: string) => mountsOf(job, hardware, siteId), [job, hardware]);
   const pickById = useMemo(() => new Map(picks.map((p) => [p.id, p])), [picks]);
   const { nearSiteId, farSiteId } = link;
   const [nearScreen, farScreen] = [near.exists ? near.fields : null, far.exists ? far.fields : null];
@@ -88,12 +88,16 @@ export const useOpenKit = (read: KitRead) => {
     ];
     return ends.flatMap(([siteId, screen]) => {
       const wiring = wirings.find((w) => w.siteId === siteId);
-      return wiring === undefined ? [] : [siteKit({ wiring, kit: fields, safety: screen, parts: all, units: mounted, pickOf, stockLeft })];
+      return wiring === undefined
+        ? []
+        : [siteKit({ wiring, kit: fields, safety: screen, parts: all, mountOf: mountsAt(siteId), pickOf, stockLeft })];
     });
-  }, [nearSiteId, farSiteId, nearScreen, farScreen, wirings, fields, all, mounted, pickById, jobId]);
+  }, [nearSiteId, farSiteId, nearScreen, farScreen, wirings, fields, all, mountsAt, pickById, jobId]);
+  // Over all sites of the job: worked out when nothing is typed.
+  const still = useDeferredValue(fields);
   const beside = useMemo(
-    () => pickedBeside(picks, wirings, fields, all, mounted, (key) => lineId(jobId, key)),
-    [picks, wirings, fields, all, mounted, jobId],
+    () => pickedBeside(picks, wirings, still, all, mountsAt, (key) => lineId(jobId, key)),
+    [picks, wirings, still, all, mountsAt, jobId],
   );
   const clashes = useMemo(() => judgedDays(job, read.brief, days.fields), [job, read.brief, days.fields]);
   const send = async (id: string, work: () => Promise<unknown>): Promise<void> => {
@@ -143,6 +147,8 @@ export const useOpenKit = (read: KitRead) => {
     near,
     far,
     screens: [near, far] as const,
+    competentOf: (siteId: string, risk: Risk): string =>
+      [near, far].find((s) => s.siteId === siteId)?.fields.answers[risk]?.competent ?? "",
     sites,
     busy,
     said,
