@@ -2,7 +2,7 @@ import { eq } from "drizzle-orm";
 import { type InputOf, type JobBundle, NO_SITE_LIMITS, networkSchema, sectorsShared } from "../src/contract";
 import { partsOf } from "../src/core/wiring";
 import type { Db } from "../src/data/client";
-import { saveHardware } from "../src/data/hardware";
+import { SHIPPED, saveHardware } from "../src/data/hardware";
 import { getJob, type JobRow, linksOf, sitesOf } from "../src/data/jobs";
 import { createLink } from "../src/data/links";
 import { insertFeatures, insertObstacles } from "../src/data/obstacles";
@@ -80,7 +80,7 @@ export const seedDemo = async (db: Db, demo: DemoJob): Promise<JobRow> => {
     radios: counted(catalogue.radios),
     antennas: counted(catalogue.antennas),
     parts: counted(catalogue.parts),
-    source: "catalogue",
+    source: SHIPPED,
   });
   for (const g of demo.grids) {
     await insertDataset(

@@ -4,9 +4,10 @@ import path from "node:path";
 import { fileURLToPath } from "node:url";
 import { sql } from "drizzle-orm";
 import { openDb } from "../src/data/client";
+import { refreshShipped } from "../src/data/hardware";
 import { migrateDb } from "../src/data/migrate";
 import { generateDemo } from "./generate";
-import { isSeeded, seedDemo } from "./seed";
+import { demoHardware, isSeeded, seedDemo } from "./seed";
 import { writeDemoFiles } from "./write-files";
 
 const url = process.env.DATABASE_URL;
@@ -38,7 +39,12 @@ if (process.argv.includes("--counts")) {
     END $$`);
   }
   await migrateDb(db);
-  if (!(await isSeeded(db))) {
+  if (await isSeeded(db)) {
+    // A database of an earlier version: sheets that ship now and did not then, and what they say now.
+    const catalogue = demoHardware();
+    const written = await refreshShipped(db, catalogue as Parameters<typeof refreshShipped>[1]);
+    if (written > 0) console.log(`${written} data sheets brought up to date`);
+  } else {
     const started = performance.now();
     const demo = generateDemo();
     await seedDemo(db, demo);

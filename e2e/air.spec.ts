@@ -209,10 +209,10 @@ test("what one browser locks the other sees; a link left aside is on the air no 
   await open(page, request);
   const other = await (await browser.newContext()).newPage();
   await open(other, request);
-  await page.getByRole("button", { name: "Lock Harbour Office to Pilot Station" }).click();
+  await page.getByRole("button", { name: "Lock Harbour Office to Pilot Station", exact: true }).click();
   await expect(other.getByRole("button", { name: "Unlock Harbour Office to Pilot Station" })).toBeVisible();
   await other.getByRole("button", { name: "Unlock Harbour Office to Pilot Station" }).click();
-  await expect(page.getByRole("button", { name: "Lock Harbour Office to Pilot Station" })).toBeVisible();
+  await expect(page.getByRole("button", { name: "Lock Harbour Office to Pilot Station", exact: true })).toBeVisible();
   await page.getByRole("button", { name: "Leave Harbour Office to Pilot Station aside" }).click();
   await expect(blockOf(page, "Pilot Station")).toHaveCount(0);
   await page.getByRole("button", { name: "Count Harbour Office to Pilot Station again" }).click();

@@ -1,28 +1,18 @@
 /* Two browsers at once on one job, over two connections each, with real contention. */
 import { sql } from "drizzle-orm";
-import { afterAll, beforeAll, expect, test } from "vitest";
+import { expect, test } from "vitest";
 import { asClient } from "./actor";
 import { NotFound, Refused, VersionClash } from "./clash";
-import { type Db, openDb } from "./client";
+import type { Db } from "./client";
 import { listRadios } from "./hardware";
 import { redoLast, undoLast } from "./history";
 import { linksOf } from "./jobs";
 import { createLink } from "./links";
+import { testDb } from "./testing/db";
 import { create, createJob, patch } from "./testing/edits";
 import { askFor, verdictsOfOtherProgram } from "./verdict-store";
 
-const url = process.env.DATABASE_URL;
-if (url === undefined) throw new Error("DATABASE_URL is not set; run npm test");
-let one: ReturnType<typeof openDb>;
-let two: ReturnType<typeof openDb>;
-beforeAll(() => {
-  one = openDb(url);
-  two = openDb(url);
-});
-afterAll(async () => {
-  await one.close();
-  await two.close();
-});
+const [one, two] = [testDb(), testDb()];
 
 const ROUNDS = 60;
 const known = (error: unknown): boolean => error instanceof VersionClash || error instanceof Refused || error instanceof NotFound;
@@ -48,13 +38,13 @@ const fresh = async (db: Db) => {
 };
 
 test("undo against a save: both are answered every time, by success or by a clash with its row, and versions add up", async () => {
-  const { job, near, design } = await fresh(one.db);
+  const { job, near, design } = await fresh(one);
   const outlineOf = (d: number) => [
     [-31, 41 + d] as [number, number],
     [-30.999, 41 + d] as [number, number],
     [-30.999, 41.001 + d] as [number, number],
   ];
-  const { id: obstacle } = await create(one.db, job.id, "obstacle", {
+  const { id: obstacle } = await create(one, job.id, "obstacle", {
     name: "Wall",
     kind: "wall",
     outline: outlineOf(0),
@@ -88,50 +78,50 @@ test("undo against a save: both are answered every time, by success or by a clas
       settle(
         "save design",
         a(async () => {
-          designVersion = (await patch(one.db, "design", design.id, designVersion, { nearMountAglM: 8 + round / 100 })).version;
+          designVersion = (await patch(one, "design", design.id, designVersion, { nearMountAglM: 8 + round / 100 })).version;
         }),
       ),
       settle(
         "undo",
-        b(() => undoLast(two.db, job.id)),
+        b(() => undoLast(two, job.id)),
       ),
       settle(
         "save site",
         b(async () => {
-          siteVersion = (await patch(two.db, "site", near.id, siteVersion, { notes: `round ${round}` })).version;
+          siteVersion = (await patch(two, "site", near.id, siteVersion, { notes: `round ${round}` })).version;
         }),
       ),
       settle(
         "undo",
-        a(() => (round % 2 === 0 ? undoLast(one.db, job.id) : redoLast(one.db, job.id))),
+        a(() => (round % 2 === 0 ? undoLast(one, job.id) : redoLast(one, job.id))),
       ),
       settle(
         "save wall",
         b(async () => {
-          wallVersion = (await patch(two.db, "obstacle", obstacle, wallVersion, { heightM: 4 + round / 100 })).version;
+          wallVersion = (await patch(two, "obstacle", obstacle, wallVersion, { heightM: 4 + round / 100 })).version;
         }),
       ),
     ]);
-    const [link] = await linksOf(one.db, job.id);
+    const [link] = await linksOf(one, job.id);
     designVersion = link!.design.version;
-    siteVersion = (await patch(one.db, "site", near.id, await versionOf(near.id), { owner: `${round}` })).version;
+    siteVersion = (await patch(one, "site", near.id, await versionOf(near.id), { owner: `${round}` })).version;
     wallVersion = await wallVersionOf(obstacle);
   }
   expect(strange).toEqual([]);
 });
 
 const versionOf = async (siteId: string): Promise<number> =>
-  Number((await one.db.execute<{ version: number }>(`SELECT version FROM site WHERE id = '${siteId}'`)).rows[0]!.version);
+  Number((await one.execute<{ version: number }>(`SELECT version FROM site WHERE id = '${siteId}'`)).rows[0]!.version);
 const wallVersionOf = async (id: string): Promise<number> =>
-  Number((await one.db.execute<{ version: number }>(`SELECT version FROM obstacle WHERE id = '${id}'`)).rows[0]!.version);
+  Number((await one.execute<{ version: number }>(`SELECT version FROM obstacle WHERE id = '${id}'`)).rows[0]!.version);
 
 test("of two saves on one version one wins and the other is a clash with the row as it stands", async () => {
-  const { design } = await fresh(one.db);
+  const { design } = await fresh(one);
   for (let round = 0; round < 20; round++) {
     const [version] = [design.version + round];
     const results = await Promise.allSettled([
-      patch(one.db, "design", design.id, version, { nearMountAglM: 9 + round }),
-      patch(two.db, "design", design.id, version, { nearMountAglM: 40 + round }),
+      patch(one, "design", design.id, version, { nearMountAglM: 9 + round }),
+      patch(two, "design", design.id, version, { nearMountAglM: 40 + round }),
     ]);
     const won = results.filter((r) => r.status === "fulfilled");
     const lost = results.find((r) => r.status === "rejected");
@@ -142,15 +132,14 @@ test("of two saves on one version one wins and the other is a clash with the row
 });
 
 test("whoever asks for verdicts, and a worker of another program, wait for no edit that holds some of them: neither is undone by the other", async () => {
-  const { job, near } = await fresh(one.db);
-  const third = await create(one.db, job.id, "site", { name: "C", latDeg: 41.02, lonDeg: -31, mountAglM: 8, mountMaxAglM: null });
-  const [only] = await linksOf(one.db, job.id);
+  const { job, near } = await fresh(one);
+  const third = await create(one, job.id, "site", { name: "C", latDeg: 41.02, lonDeg: -31, mountAglM: 8, mountMaxAglM: null });
+  const [only] = await linksOf(one, job.id);
   const { id: _i, version: _v, linkId: _l, jobId: _j, chosen: _c, ...design } = only!.design as unknown as Record<string, unknown>;
-  await createLink(one.db, job.id, { nearSiteId: near.id, farSiteId: third.id, label: "", design: design as never });
-  const ids = (await linksOf(one.db, job.id)).map((l) => l.id);
+  await createLink(one, job.id, { nearSiteId: near.id, farSiteId: third.id, label: "", design: design as never });
+  const ids = (await linksOf(one, job.id)).map((l) => l.id);
   const waits = async (): Promise<boolean> =>
-    (await one.db.execute(sql`SELECT 1 FROM pg_stat_activity WHERE wait_event_type = 'Lock' AND query LIKE '%link_verdict%'`)).rows.length >
-    0;
+    (await one.execute(sql`SELECT 1 FROM pg_stat_activity WHERE wait_event_type = 'Lock' AND query LIKE '%link_verdict%'`)).rows.length > 0;
   const hold = (db: Pick<Db, "execute">, id: string) => db.execute(sql`UPDATE link_verdict SET want = want + 1 WHERE link_id = ${id}`);
   // Whichever row the asker comes to first: an edit that holds the one goes on to the other.
   for (const [first, second] of [
@@ -158,12 +147,12 @@ test("whoever asks for verdicts, and a worker of another program, wait for no ed
     [ids[1]!, ids[0]!],
   ] as const) {
     for (const { ahead, asks } of [
-      { ahead: 1, asks: () => askFor(two.db, [job.id]) },
-      { ahead: 0, asks: () => verdictsOfOtherProgram(two.db, `p${first}`) },
+      { ahead: 1, asks: () => askFor(two, [job.id]) },
+      { ahead: 0, asks: () => verdictsOfOtherProgram(two, `p${first}`) },
     ]) {
-      await one.db.execute(sql`UPDATE link_verdict SET asked_at = NULL, have = want - ${ahead}, program = 'old' WHERE job_id = ${job.id}`);
+      await one.execute(sql`UPDATE link_verdict SET asked_at = NULL, have = want - ${ahead}, program = 'old' WHERE job_id = ${job.id}`);
       let asked: Promise<unknown> = Promise.resolve();
-      await one.db.transaction(async (tx) => {
+      await one.transaction(async (tx) => {
         await hold(tx, first);
         let isThrough = false;
         asked = asks().finally(() => {

@@ -1,12 +1,27 @@
 /* The catalogue: each edit a step of its own log, taken back and done again, never under a design that has it; on a real PostgreSQL. */
 
+import { randomUUID } from "node:crypto";
+import { eq } from "drizzle-orm";
 import { expect, test } from "vitest";
 import { hardwareDto } from "../service/dto";
 import { firstDesign } from "../service/first-design";
 import { asClient } from "./actor";
 import { NotFound } from "./clash";
-import { hardwareHistory, listRadios, markSheet, type RadioSheet, saveHardware, stepHardware } from "./hardware";
+import {
+  hardwareHistory,
+  listParts,
+  listRadios,
+  markSheet,
+  type RadioSheet,
+  refreshShipped,
+  SHIPPED,
+  saveHardware,
+  stepHardware,
+} from "./hardware";
+import { removeImport } from "./imports";
 import { createLink } from "./links";
+import { part } from "./schema";
+import { fileImport } from "./schema-work";
 import { testDb } from "./testing/db";
 import { create, createJob } from "./testing/edits";
 
@@ -80,11 +95,11 @@ test("two saves and a step at once: one after another, none half", async () => {
   await save(a);
   const { step } = await newest();
   const outcomes = await Promise.allSettled([
-    ...Array.from({ length: 8 }, (_, i) => save({ ...a, name: `Turn ${i}` })),
+    ...Array.from({ length: 8 }, (_, i) => save({ ...a, name: `${a.id} turn ${i}` })),
     stepHardware(db, step),
   ]);
   for (const o of outcomes) if (o.status === "rejected") expect(o.reason).toMatchObject({ code: "hardware-changed" });
-  const steps = (await me(() => hardwareHistory(db))).filter((s) => s.names.some((n) => n.startsWith("Turn")));
+  const steps = (await me(() => hardwareHistory(db))).filter((s) => s.names.some((n) => n.startsWith(`${a.id} turn`)));
   expect(steps.length).toBe(8);
 });
 
@@ -117,4 +132,55 @@ test("what is at hand is counted of shipped sheets too, as a step that goes back
     expect.arrayContaining(["retired"]),
   );
   await expect(markSheet(db, "radio", "no-such-radio", { stock: 1 })).rejects.toBeInstanceOf(NotFound);
+});
+
+const box = (more: object = {}) => {
+  made++;
+  return { id: `box-${process.pid}-${made}`, name: `Box ${made}`, kind: "box", ports: [], ...more } as const;
+};
+const partOf = async (id: string) => (await listParts(db)).find((p) => p.id === id);
+const sheetOf = async (id: string) => (await partOf(id))?.sheet as { name: string; stock?: number; retired?: boolean } | undefined;
+const none = { radios: [], antennas: [] };
+
+test("a database of an earlier version gets the sheets that ship now; counts and own sheets stay, what was taken away stays away", async () => {
+  const [old, counted, mine, gone, fresh] = [box(), box({ stock: 3 }), box(), box(), box()];
+  await saveHardware(db, { parts: [old, counted, gone], source: SHIPPED });
+  await saveHardware(db, { parts: [mine], source: "own" });
+  await me(() => markSheet(db, "part", counted.id, { retired: true }));
+  await db.update(part).set({ deletedAt: new Date() }).where(eq(part.id, gone.id));
+  const now = ({ id, kind, ports }: { id: string; kind: string; ports: readonly never[] }) => ({ id, kind, ports, name: `Now ${id}` });
+  const shipped = { ...none, parts: [old, counted, mine, gone, fresh].map(now) };
+  expect(await refreshShipped(db, shipped)).toBe(3);
+  expect(await sheetOf(old.id)).toEqual(now(old));
+  expect(await sheetOf(counted.id)).toMatchObject({ name: `Now ${counted.id}`, stock: 3, retired: true });
+  expect((await sheetOf(mine.id))?.name).toBe(mine.name);
+  expect(await partOf(gone.id)).toBeUndefined();
+  expect(await partOf(fresh.id)).toMatchObject({ source: SHIPPED });
+  // Once more there is nothing to write.
+  expect(await refreshShipped(db, shipped)).toBe(0);
+});
+
+test("an import taken back takes its parts, but none that another job is wired with; brought back they are there again", async () => {
+  const importer = await createJob(db, "Brought parts");
+  const user = await createJob(db, "Wired with one");
+  const [plain, wired, lead] = [box(), box(), box()];
+  await saveHardware(db, { parts: [plain, wired, lead], source: "own" });
+  const [row] = await db
+    .insert(fileImport)
+    .values({ jobId: importer.id, fileName: "parts", what: "bundle", options: {}, state: "done" })
+    .returning();
+  for (const p of [plain, wired, lead]) await db.update(part).set({ importId: row!.id }).where(eq(part.id, p.id));
+  const site = await create(db, user.id, "site", { name: "A", latDeg: 47.3, lonDeg: -19.4, mountAglM: 5 });
+  const places = [randomUUID(), randomUUID()].map((id) => ({ id, name: "Box", kind: "box", partId: wired.id }));
+  const [from, to] = places.map(({ id }) => ({ placeId: id, port: "a" }));
+  await create(db, user.id, "wiring", {
+    siteId: site.id,
+    places,
+    leads: [{ id: randomUUID(), cableId: lead.id, from, to, lengthM: 3 }],
+  } as never);
+  await me(() => removeImport(db, row!.id, true));
+  const there = async () => Promise.all([plain, wired, lead].map(async (p) => (await partOf(p.id)) !== undefined));
+  expect(await there()).toEqual([false, true, true]);
+  await me(() => removeImport(db, row!.id, false));
+  expect(await there()).toEqual([true, true, true]);
 });

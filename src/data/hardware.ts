@@ -1,6 +1,6 @@
 import { randomUUID } from "node:crypto";
 import { isDeepStrictEqual } from "node:util";
-import { and, asc, eq, isNull, sql } from "drizzle-orm";
+import { and, asc, eq, isNull, type SQL, sql } from "drizzle-orm";
 import type { HardwareStepDto } from "../contract";
 import { clientNow } from "./actor";
 import { NotFound, Refused } from "./clash";
@@ -39,6 +39,9 @@ export const hardwareKey = async (db: Db): Promise<string> => {
       coalesce((SELECT string_agg(id || ' ' || version || ' ' || xmin::text || coalesce(deleted_at::text, ''), ',' ORDER BY id) FROM antenna), '')) AS key`);
   return r.rows[0]?.key ?? "";
 };
+
+/** Source of the sheets that come with the program. */
+export const SHIPPED = "catalogue";
 
 type Tx = Parameters<Parameters<Db["transaction"]>[0]>[0];
 type Kind = "radio" | "antenna" | "part";
@@ -135,6 +138,50 @@ export const saveHardware = (
     }
   });
 
+interface MarkedSheet {
+  readonly id: string;
+  readonly name: string;
+  readonly stock?: number | undefined;
+  readonly retired?: boolean | undefined;
+}
+/** What a firm says of a sheet beside its figures. */
+const marksOf = (sheet: MarkedSheet): Pick<MarkedSheet, "stock" | "retired"> => ({
+  ...(sheet.stock === undefined ? {} : { stock: sheet.stock }),
+  ...(sheet.retired === true ? { retired: true } : {}),
+});
+
+/**
+ * Brings sheets that ship with the program up to what ships now: those that are new come in, those that ship otherwise than they stand
+ * are replaced with their count and whether they are retired kept. Sheets of one's own and sheets taken away stay as they are.
+ * @returns how many were written.
+ */
+export const refreshShipped = (
+  db: Db,
+  shipped: { readonly radios: readonly RadioSheet[]; readonly antennas: readonly MarkedSheet[]; readonly parts: readonly KeptPart[] },
+): Promise<number> =>
+  db.transaction(async (tx) => {
+    await lockCatalogue(tx);
+    let written = 0;
+    for (const [kind, sheets] of [
+      ["radio", shipped.radios],
+      ["antenna", shipped.antennas],
+      ["part", shipped.parts],
+    ] as const) {
+      const table = TABLES[kind];
+      const rows = await tx.select({ id: table.id, sheet: table.sheet, source: table.source, deletedAt: table.deletedAt }).from(table);
+      const there = new Map(rows.map((r) => [r.id, r]));
+      for (const sheet of sheets) {
+        const row = there.get(sheet.id);
+        if (row !== undefined && (row.source !== SHIPPED || row.deletedAt !== null)) continue;
+        const next = { ...sheet, ...(row === undefined ? {} : marksOf(row.sheet as MarkedSheet)) };
+        if (row !== undefined && isDeepStrictEqual(row.sheet, JSON.parse(JSON.stringify(next)))) continue;
+        await write(tx, kind, { sheet: next, source: SHIPPED });
+        written++;
+      }
+    }
+    return written;
+  });
+
 /** What a firm says of a sheet beside its figures; null or false takes it back. */
 export interface SheetMarks {
   readonly stock?: number | null | undefined;
@@ -174,12 +221,15 @@ export const hardwareHistory = async (db: Db): Promise<readonly HardwareStepDto[
   return rows.rows.map((r) => ({ ...r, at: new Date(r.at).toISOString() }));
 };
 
+/** Of a record "r": it is a wiring with that part. */
+export const wiredWith = (partId: SQL): SQL => sql`(r.kind = 'wiring' AND r.deleted_at IS NULL
+  AND (r.doc -> 'places' @> jsonb_build_array(jsonb_build_object('partId', ${partId}::text))
+    OR r.doc -> 'leads' @> jsonb_build_array(jsonb_build_object('cableId', ${partId}::text))))`;
+
 const refusePartInUse = async (tx: Tx, { sheet }: Logged): Promise<void> => {
   const used = await tx.execute<{ name: string }>(sql`
     SELECT j.name FROM record r JOIN job j ON j.id = r.job_id
-    WHERE r.kind = 'wiring' AND r.deleted_at IS NULL AND j.deleted_at IS NULL
-      AND (r.doc -> 'places' @> jsonb_build_array(jsonb_build_object('partId', ${sheet.id}::text))
-        OR r.doc -> 'leads' @> jsonb_build_array(jsonb_build_object('cableId', ${sheet.id}::text))) LIMIT 1`);
+    WHERE ${wiredWith(sql`${sheet.id}`)} AND j.deleted_at IS NULL LIMIT 1`);
   const job = used.rows[0]?.name;
   if (job !== undefined) throw new Refused("hardware-in-use", "part", { name: sheet.name, job });
 };

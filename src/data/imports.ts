@@ -3,6 +3,7 @@ import { clientNow } from "./actor";
 import { recordChange, type Tx, tellJob } from "./changes";
 import { NotFound, Refused, VersionClash } from "./clash";
 import type { Db } from "./client";
+import { wiredWith } from "./hardware";
 import { job } from "./schema";
 import { fileImport, upload } from "./schema-work";
 
@@ -226,7 +227,7 @@ export const stopImport = (db: Db, importId: string): Promise<void> =>
     await tellImport(tx, row);
   });
 
-const TABLES = ["obstacle", "feature", "site", "terrain_dataset", "radio", "antenna"] as const;
+const TABLES = ["obstacle", "feature", "site", "terrain_dataset", "radio", "antenna", "part"] as const;
 
 /**
  * Takes everything an import brought away, or brings it back. Rows that were taken away one by one before keep
@@ -251,6 +252,12 @@ export const setImportRemoved = async (tx: Tx, importId: string, removed: boolea
         AND NOT EXISTS (SELECT FROM design d JOIN link l ON l.id = d.link_id JOIN job j ON j.id = l.job_id
           WHERE t.id IN (d.near_radio_id, d.far_radio_id, d.near_antenna_id, d.far_antenna_id)
             AND j.deleted_at IS NULL AND j.id IS DISTINCT FROM ${row.jobId})`);
+      continue;
+    }
+    if (removed && name === "part") {
+      await tx.execute(sql`UPDATE part t SET deleted_at = now() WHERE t.import_id = ${importId} AND t.deleted_at IS NULL
+        AND NOT EXISTS (SELECT FROM record r JOIN job j ON j.id = r.job_id
+          WHERE ${wiredWith(sql`t.id`)} AND j.deleted_at IS NULL AND j.id IS DISTINCT FROM ${row.jobId})`);
       continue;
     }
     await tx.execute(
