@@ -3,7 +3,7 @@ import type { NextConfig } from "next";
 const config: NextConfig = {
   reactStrictMode: true,
   poweredByHeader: false,
-  serverExternalPackages: ["pg"],
+  serverExternalPackages: ["pg", "@react-pdf/renderer", "fontkit"],
   experimental: { optimizePackageImports: ["radix-ui", "lucide-react"] },
   devIndicators: false,
   headers: async () => [

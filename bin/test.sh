@@ -4,7 +4,7 @@ source "$(dirname "$0")/lib.sh"
 part="${1:-all}"
 check_node
 check_disk
-need_packages postgresql-15 postgresql-15-postgis-3 postgresql-15-postgis-3-scripts chromium gdal-bin curl
+need_packages postgresql-15 postgresql-15-postgis-3 postgresql-15-postgis-3-scripts chromium gdal-bin curl poppler-utils
 need_modules
 mkdir -p .data/test
 rm -f .data/test/*.json

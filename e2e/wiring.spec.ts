@@ -186,6 +186,13 @@ test("a unit is written down, dies, and a new one takes its place with the cause
   await panel.getByRole("button", { name: "Write it down" }).click();
   await expect(panel.getByRole("alert")).toContainText("six pairs");
   await panel.getByLabel("Address of its port (MAC)").fill("02-00-5E-00-53-1F");
+  // A tab that is killed loses nothing of what was typed.
+  await page.reload();
+  await page.getByTestId("units-far").getByRole("button", { name: "Harbour Office radio", exact: true }).click();
+  await expect(panel.getByLabel("Serial number")).toHaveValue("KP-0042");
+  await expect(panel).toContainText("Typed, not written down yet");
+  await panel.getByRole("button", { name: "Telnet" }).click();
+  await panel.getByLabel("Why").fill("never in the open");
   await panel.getByRole("button", { name: "Write it down" }).click();
   await expect(panel.getByRole("button", { name: "Write it down" })).toBeDisabled();
   await panel.getByLabel("It died of").selectOption("surge");
@@ -194,8 +201,42 @@ test("a unit is written down, dies, and a new one takes its place with the cause
   await expect(panel.getByRole("list", { name: "Before it" })).toContainText("straps for 25 to 65 mm");
   const units = (await (await request.get(`/api/jobs/${jobId}/units`)).json()) as UnitDto[];
   const [dead, fresh] = [units.find((u) => u.serial === "KP-0042")!, units.find((u) => u.serial === "")!];
-  expect(dead).toMatchObject({ mac: "02:00:5e:00:53:1f", state: "dead", cause: "surge" });
+  expect(dead).toMatchObject({
+    mac: "02:00:5e:00:53:1f",
+    state: "dead",
+    cause: "surge",
+    services: [{ name: "Telnet", on: false, why: "never in the open" }],
+  });
   expect(fresh).toMatchObject({ replaces: dead.id, placeId: dead.placeId, state: "planned" });
+  // It is one step: taken back, the old one lives again and the new one is gone.
+  await page.getByRole("button", { name: "Undo" }).click();
+  await expect
+    .poll(async () =>
+      ((await (await request.get(`/api/jobs/${jobId}/units`)).json()) as UnitDto[])
+        .filter((u) => u.placeId === dead.placeId)
+        .map((u) => u.state),
+    )
+    .toEqual(["planned"]);
+});
+
+test("what cannot be read stays as typed with its reason, changes nothing, and goes by Escape", async ({ page, request }) => {
+  const jobId = await open(page, request, "Rope Walk");
+  await page.getByRole("tab", { name: "Addresses" }).click();
+  const row = page.locator("[data-net]").first();
+  const netNow = async () =>
+    ((await (await request.get(`/api/jobs/${jobId}/addresses`)).json()) as { nets: { name: string; vlan: number | null }[] }).nets[0]!;
+  const before = await netNow();
+  await row.getByLabel("VLAN").fill("4095");
+  await expect(row.getByRole("alert")).toHaveText("Must be 1 to 4094.");
+  await row.getByLabel("VLAN").press("Escape");
+  await expect(row.getByLabel("VLAN")).toHaveValue(String(before.vlan ?? ""));
+  await row.getByLabel("Network", { exact: true }).fill(" ");
+  await expect(row.getByRole("alert")).toHaveText("A name is needed.");
+  await row.getByLabel("Network", { exact: true }).fill("masts");
+  await expect.poll(async () => (await netNow()).name).toBe("masts");
+  // Escape puts back what stood before the typing.
+  await row.getByLabel("Network", { exact: true }).press("Escape");
+  await expect.poll(async () => (await netNow()).name).toBe(before.name);
 });
 
 test("addresses: clashes named as they are typed, a pasted list taken, the laptop told", async ({ page, request }) => {

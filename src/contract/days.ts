@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { type DayClash, instantOf, judgeDays, localTime, minutesOf, proposeTasks, TASK_KINDS, type Task } from "../core/days";
+import { clockText, type DayClash, instantOf, judgeDays, localTime, minutesOf, proposeTasks, TASK_KINDS, type Task } from "../core/days";
 import { sunTimes } from "../core/geo";
 import type { Brief } from "./brief";
 import { PERMISSIONS } from "./starts";
@@ -105,7 +105,5 @@ export const proposedDays = (
     visitOn,
     dayBefore: new Date(Date.parse(visitOn) - DAY_MS).toISOString().slice(0, 10),
     newId,
-  }).map(({ fromMin, ...t }) =>
-    taskSchema.parse({ ...t, from: `${String(Math.floor(fromMin / 60)).padStart(2, "0")}:${String(fromMin % 60).padStart(2, "0")}` }),
-  );
+  }).map(({ fromMin, ...t }) => taskSchema.parse({ ...t, from: clockText(fromMin) }));
 };

@@ -19,6 +19,7 @@ export { isProblem, mountPosition, planOf, profileFromDto } from "./plan";
 export * from "./plan-tiles";
 export { type LonLat, latLons, lonLats } from "./positions";
 export * from "./quick-path";
+export * from "./quote";
 export * from "./records";
 export * from "./rules";
 export * from "./schemas";

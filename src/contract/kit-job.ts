@@ -1,6 +1,6 @@
 import { amountCents, type JudgedRisk, judgeScreen, type KitLine, kitLines } from "../core/kit";
 import type { Parts } from "../core/wiring";
-import type { KitFields, SafetyFields } from "./kit";
+import type { KitFields, PickState, SafetyFields } from "./kit";
 import { kitFacts, kitSiteOf } from "./kit-facts";
 import { HARNESS_FROM_M, judgeMounts, type MountFinding, type MountOf, type MountWind } from "./kit-mount";
 import type { SiteWiring } from "./wiring-job";
@@ -10,7 +10,9 @@ import type { SiteWiring } from "./wiring-job";
 /** A line of the kit with what is in hand of it. */
 export interface KitRow extends KitLine {
   readonly pickId: string;
-  readonly state: "open" | "picked" | "there" | "missing";
+  readonly state: "open" | "missing" | PickState;
+  /** What of it is reserved or picked; the plan may ask for more by now. */
+  readonly held: number;
   /** In stock beside what is picked; null where nobody counts it. */
   readonly stock: number | null;
   /** Of the stock what earlier lines leave. */
@@ -21,7 +23,7 @@ export interface KitRow extends KitLine {
 export interface KitPick {
   readonly id: string;
   readonly version: number;
-  readonly state: "picked" | "there";
+  readonly state: PickState;
   readonly count: number;
 }
 
@@ -50,25 +52,10 @@ export interface SiteKit {
 /** What was picked of lines that the plan no longer has, of any site of the job: it is still out of stock. */
 export const pickedBeside = <P extends { readonly id: string; readonly state: string; readonly count: number }>(
   picks: readonly P[],
-  wirings: readonly SiteWiring[],
-  kit: KitFields,
-  parts: Parts,
-  mountsAt: (siteId: string) => MountOf,
-  idOf: (key: string) => string,
+  sites: readonly SiteKit[],
 ): P[] => {
-  const known = new Set(
-    wirings.flatMap((wiring) =>
-      siteKit({
-        wiring,
-        kit,
-        safety: null,
-        parts,
-        mountOf: mountsAt(wiring.siteId),
-        pickOf: (key) => ({ id: idOf(key), pick: null }),
-      }).rows.map((r) => r.pickId),
-    ),
-  );
-  return picks.filter((p) => p.state === "picked" && p.count > 0 && !known.has(p.id));
+  const known = new Set(sites.flatMap((s) => s.rows.map((r) => r.pickId)));
+  return picks.filter((p) => p.state !== "there" && p.count > 0 && !known.has(p.id));
 };
 
 /** Rows that say that something is not chosen yet. */
@@ -108,12 +95,14 @@ export const siteKit = ({ wiring, kit, safety, parts, mountOf, pickOf, stockLeft
   const rows = lines.map((l): KitRow => {
     const { id, pick } = pickOf(l.key);
     const stock = l.part?.stock ?? null;
-    if (pick !== null) return { ...l, pickId: id, state: pick.state, stock, left: stock };
+    const held = pick === null || pick.state === "there" ? 0 : pick.count;
+    const more = Math.ceil(l.quantity) - Math.ceil(held);
+    if (pick !== null && (pick.state === "there" || more <= 0)) return { ...l, pickId: id, state: pick.state, held, stock, left: stock };
     // What an earlier line is to take is not there for this one.
     const left = stock === null ? null : (stockLeft.get(l.part!.id) ?? stock);
-    const isMissing = left !== null && left < l.quantity;
-    if (left !== null && !isMissing) stockLeft.set(l.part!.id, left - Math.ceil(l.quantity));
-    return { ...l, pickId: id, state: isMissing ? "missing" : "open", stock, left };
+    const isMissing = left !== null && left < more;
+    if (left !== null && !isMissing) stockLeft.set(l.part!.id, left - more);
+    return { ...l, pickId: id, state: isMissing ? "missing" : "open", held, stock, left };
   });
   const findings: KitFinding[] = [];
   const missing = rows.filter((r) => r.state === "missing");

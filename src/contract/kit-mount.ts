@@ -190,6 +190,3 @@ export const judgeMounts = (radios: readonly PlaceFields[], mountOf: MountOf, si
       findings.push({ code: "fixing", verdict: load.verdict, name, load });
   return { findings, wind: winds[0] ?? null, topAglM, reachM: Math.max(asksM, topAglM) };
 };
-
-/** Of a job's hardware what mounts are judged by. */
-export type MountHardware = Pick<HardwareDto, "radios" | "antennas">;

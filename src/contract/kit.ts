@@ -73,22 +73,48 @@ export const kitSchema = z.object({
   money: z
     .object({
       currency: z.string().trim().min(1, "a currency is needed").max(8).default("€"),
+      /** Hours as they are typed, or of the tasks that one's own people do. */
+      labourBy: z.enum(["hours", "tasks"]).default("hours"),
       labourHours: number("the hours", 0, 10_000).default(0),
       labourPerHour: number("an hour's price", 0, 10_000).default(0),
       travelKm: number("the way", 0, 100_000).default(0),
       travelPerKm: number("a kilometre's price", 0, 1000).default(0),
       marginShare: number("the margin", 0, 5).default(0),
       taxShare: number("the tax", 0, 1).default(0),
+      /** Of the quote: whom it is for, until when it holds, and on what terms. */
+      quoteTo: text("whom it is for", 120),
+      validUntil: z.iso.date("the day must be a date").nullable().default(null),
+      terms: text("the terms", 1000),
     })
     .prefault({}),
 });
 export type KitFields = z.infer<typeof kitSchema>;
 
-/** Something of the kit in hand, or known to be there; what of it is counted in stock is taken from it. */
+/** How a line of the kit is in hand: reserved in the store, picked, or known to stand there. What is counted is taken from stock by the first two. */
+const PICK_STATES = ["reserved", "picked", "there"] as const;
+export type PickState = (typeof PICK_STATES)[number];
 export const pickSchema = z.object({
-  state: z.enum(["picked", "there"]).default("picked"),
+  state: z.enum(PICK_STATES).default("picked"),
   count: number("the count", 0, 100_000),
 });
+
+/** Lines of the kit reserved, or given back, as one step: all of them or none. */
+export const reserveSchema = z.object({
+  picks: z
+    .array(
+      z.object({
+        id: z.uuid(),
+        /** Of the pick that is there; 0 where there is none. */
+        version: z.number("the version is missing").int().min(0),
+        name: z.string().trim().min(1).max(200),
+        partId: z.string().min(1).max(80),
+        count: number("the count", 0, 100_000),
+      }),
+    )
+    .min(1, "at least one line")
+    .max(500, "at most 500 lines at once"),
+});
+export type Reserve = z.infer<typeof reserveSchema>;
 
 const answer = z.object({
   state: z.enum(["open", "none", "do", "help", "stop"]).default("open"),

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { PART_KINDS } from "../core/wiring";
+import { PART_KINDS, type PartKind } from "../core/wiring";
 
 /* What is wired at a site: places, leads, earth, sun. One record a site, under the site's own id. */
 
@@ -129,6 +129,37 @@ export const wiringFaults = (w: WiringFields): { path: string; message: string }
 
 const MAC = /^([0-9a-f]{2}:){5}[0-9a-f]{2}$/;
 
+/** What things are called where people read of them. */
+export const PART_KIND_WORDS: Readonly<Record<PartKind, string>> = {
+  switch: "switch",
+  injector: "injector",
+  splitter: "splitter",
+  surge: "surge protector",
+  cable: "cable",
+  plug: "plug",
+  gland: "gland",
+  converter: "converter",
+  media: "fibre converter",
+  fibre: "fibre",
+  router: "router",
+  recorder: "recorder",
+  battery: "battery",
+  charger: "charge controller",
+  panel: "panel",
+  fuse: "fuse",
+  box: "box",
+  mains: "mains",
+  radio: "radio",
+  camera: "camera",
+  "access-point": "access point",
+  phone: "phone",
+  control: "control",
+  other: "device",
+};
+
+/** What a unit can die of. */
+export const CAUSES = ["water", "surge", "cable", "heat", "supply", "fall", "unknown"] as const;
+
 /** One physical thing at a place: what was planned is the place's, what it is itself stands here. */
 export const unitSchema = z.object({
   /** Sheet of what was put there; null: the one that is planned. */
@@ -148,7 +179,7 @@ export const unitSchema = z.object({
   state: z.enum(["planned", "stock", "fitted", "spare", "moved", "removed", "dead"]).default("planned"),
   since: z.iso.date("since must be a date").nullable().default(null),
   /** Of one that died: why. */
-  cause: z.enum(["water", "surge", "cable", "heat", "supply", "fall", "unknown"]).nullable().default(null),
+  cause: z.enum(CAUSES).nullable().default(null),
   /** The one whose place it took. */
   replaces: z.uuid().nullable().default(null),
   services: z
@@ -158,6 +189,20 @@ export const unitSchema = z.object({
   note: text("the note", 500),
 });
 export type UnitFields = z.infer<typeof unitSchema>;
+
+/** A unit that died and a new one in its place, as one step. */
+export const replaceUnitSchema = z.object({
+  siteId: z.uuid(),
+  placeId: z.uuid(),
+  /** The one that died, at a version; version 0: nobody had written it down. */
+  dead: z.object({ id: z.uuid(), version: z.number("the version is missing").int().min(0) }),
+  /** What was typed of it and not saved yet. */
+  fields: z.looseObject({}).default({}),
+  cause: z.enum(CAUSES),
+  on: z.iso.date("the day must be a date"),
+  newId: z.uuid(),
+});
+export type ReplaceUnit = z.infer<typeof replaceUnitSchema>;
 
 export const unitFaults = (u: UnitFields): { path: string; message: string }[] => [
   ...(u.state === "dead" && u.cause === null ? [{ path: "cause", message: "a dead unit needs a cause, unknown if nobody knows" }] : []),

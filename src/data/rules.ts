@@ -215,8 +215,8 @@ const hubRules: Rules = {
   },
 };
 
-/** What a pick holds of the stock: whole pieces, or begun metres. */
-const heldBy = (values: Values): number => (values.state === "picked" ? Math.ceil(Number(values.count)) : 0);
+/** What a pick holds of the stock, reserved or picked: whole pieces, or begun metres. */
+const heldBy = (values: Values): number => (values.state !== "there" ? Math.ceil(Number(values.count)) : 0);
 
 const pickRules: Rules = {
   create: async (tx, _jobId, values) => ({

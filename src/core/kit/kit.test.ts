@@ -6,16 +6,21 @@ import {
   kitFacts,
   kitSchema,
   kitSiteSchema,
+  labourRows,
   mountsOf,
   pickedBeside,
+  quoteLines,
   type SiteWiring,
   safetySchema,
   siteKit,
+  sitesCost,
+  taskSchema,
   wiringSchema,
 } from "../../contract";
 import { cleanEnd, PARTS } from "../wiring/testing/ends";
 import {
   centsText,
+  customerQuote,
   fixingLoad,
   gustOfMean,
   judgeScreen,
@@ -242,6 +247,31 @@ describe("a kit out of the plan", () => {
     expect(kit.rows.find((r) => r.own)?.costCents).toBe(101);
   });
 
+  test("what is held of a line counts for it: enough is reserved or picked, too little asks for the rest of the stock", () => {
+    const cableWith = (stock: number, pick: { state: "reserved" | "picked" | "there"; count: number } | null) => {
+      const w = end();
+      const cableId = w.leads.find((l) => l.cableId !== null)!.cableId!;
+      const counted = new Map(PARTS).set(cableId, { ...PARTS.get(cableId)!, stock });
+      const kit = siteKit({
+        wiring: w,
+        kit: kitSchema.parse({}),
+        safety: null,
+        parts: counted,
+        mountOf,
+        pickOf: (id) => ({ id, pick: pick !== null && id.includes(cableId) ? { id, version: 1, ...pick } : null }),
+      });
+      const { state, held, left, quantity } = kit.rows.find((r) => r.part?.id === cableId)!;
+      return { state, held, left, quantity };
+    };
+    const asked = Math.ceil(cableWith(1000, null).quantity);
+    expect(cableWith(0, { state: "reserved", count: asked })).toMatchObject({ state: "reserved", held: asked });
+    expect(cableWith(0, { state: "picked", count: asked })).toMatchObject({ state: "picked" });
+    // The plan grew after it was picked: the rest is asked of what is left.
+    expect(cableWith(2, { state: "picked", count: asked - 2 })).toMatchObject({ state: "open", held: asked - 2 });
+    expect(cableWith(1, { state: "reserved", count: asked - 2 })).toMatchObject({ state: "missing", left: 1 });
+    expect(cableWith(0, { state: "there", count: 1 })).toMatchObject({ state: "there", held: 0 });
+  });
+
   test("findings stand the worst first, and what may hurt somebody before what only lacks", () => {
     const kit = siteKit({
       wiring: end(),
@@ -281,18 +311,93 @@ describe("a kit out of the plan", () => {
 test("what was picked and is no longer in the plan is told, for it is still out of stock", () => {
   const pick = (key: string, more: object = {}) => ({ id: lineId("job", key), state: "picked", count: 1, ...more });
   const line = kitLines(SITE, kitFacts(end(), kitSiteSchema.parse({}), PARTS, mountOf), PARTS)[0]!;
+  const kit = siteKit({
+    wiring: end(),
+    kit: kitSchema.parse({}),
+    safety: null,
+    parts: PARTS,
+    mountOf,
+    pickOf: (key) => ({ id: lineId("job", key), pick: null }),
+  });
   const beside = pickedBeside(
-    [pick(line.key), pick("old line"), pick("put back", { count: 0 }), pick("theirs", { state: "there" })],
-    [end()],
-    kitSchema.parse({}),
-    PARTS,
-    () => mountOf,
-    (key) => lineId("job", key),
+    [
+      pick(line.key),
+      pick("old line"),
+      pick("kept", { state: "reserved" }),
+      pick("put back", { count: 0 }),
+      pick("theirs", { state: "there" }),
+    ],
+    [kit],
   );
-  expect(beside.map((p) => p.id)).toEqual([lineId("job", "old line")]);
+  expect(beside.map((p) => p.id)).toEqual([lineId("job", "old line"), lineId("job", "kept")]);
+});
+
+test("a quote names each thing once a site, neither tools nor what is there already, in words a customer knows", () => {
+  const kit = siteKit({
+    wiring: end(),
+    kit: kitSchema.parse({}),
+    safety: null,
+    parts: PARTS,
+    mountOf,
+    pickOf: (key) => ({ id: key, pick: key.includes("switch") ? { id: key, version: 1, state: "there", count: 1 } : null }),
+  });
+  const lines = quoteLines([kit]);
+  const names = lines.map((l) => l.name);
+  expect(new Set(names).size).toBe(names.length);
+  const surges = kit.rows.filter((r) => r.part?.id === "limpet-60");
+  expect(surges.length).toBe(2);
+  expect(lines.find((l) => l.name === "Limpet 60, surge protector")?.quantity).toBe(surges[0]!.quantity + surges[1]!.quantity);
+  for (const r of kit.rows.filter((x) => x.where === "tools" && x.costCents === null)) expect(names).not.toContain(r.name);
+  for (const r of kit.rows.filter((x) => x.state === "there")) expect(names).not.toContain(r.name);
+  expect(kit.rows.some((r) => r.where === "tools")).toBe(true);
 });
 
 describe("money", () => {
+  test("a customer sees no margin and pays the same cents, whatever the shares", () => {
+    const cents = fc.integer({ min: 0, max: 10_000_000 });
+    const share = fc.integer({ min: 0, max: 3000 }).map((n) => n / 1000);
+    fc.assert(
+      fc.property(cents, fc.integer({ min: 0, max: 400 }), share, share, (materialCents, hours, marginShare, taxShare) => {
+        const inner = quoteOf({
+          materialCents,
+          labourHours: hours / 4,
+          labourPerHour: 52.35,
+          travelKm: 7,
+          travelPerKm: 0.45,
+          marginShare,
+          taxShare,
+        });
+        const seen = customerQuote(inner, marginShare);
+        expect(seen).not.toHaveProperty("marginCents");
+        expect(seen.materialCents + seen.labourCents + seen.travelCents).toBe(inner.netCents);
+        expect(seen.totalCents).toBe(inner.totalCents);
+        expect(seen.materialCents).toBeGreaterThanOrEqual(inner.materialCents);
+        // One cent of rounding at most falls to the work.
+        expect(seen.labourCents).toBeGreaterThanOrEqual(inner.labourCents - 1);
+      }),
+    );
+  });
+
+  test("labour by task: each of one's own people counts, others' do not, nobody yet is one person", () => {
+    const task = (name: string, hours: number, people: string[], siteId: string | null = SITE) =>
+      taskSchema.parse({ id: crypto.randomUUID(), kind: "install", name, hours, people, siteId });
+    const other = "0d000000-0000-4000-a000-0000000000ff";
+    const tasks = [
+      task("bench", 3.5, ["Ada"], null),
+      task("office", 2, ["Ada", "Ben"]),
+      task("trim", 2, ["the tree people"]),
+      task("clean", 0.5, []),
+      task("elsewhere", 8, ["Ada"], other),
+    ];
+    const hours = (sites: ReadonlySet<string> | null) => labourRows(tasks, ["Ada", "Ben"], sites).map((r) => r.hours);
+    expect(hours(new Set([SITE]))).toEqual([3.5, 4, 0, 0.5]);
+    expect(hours(null)).toEqual([3.5, 4, 0, 0.5, 8]);
+    const money = { labourBy: "tasks", labourHours: 99, labourPerHour: 10 };
+    const kit = kitSchema.parse({ crew: ["Ada", "Ben"], money });
+    expect(sitesCost(kit, [], tasks, true)).toMatchObject({ labourHours: 16, quote: { labourCents: 16_000 } });
+    expect(sitesCost(kitSchema.parse({ money: { ...money, labourBy: "hours" } }), [], tasks, true).labourHours).toBe(99);
+  });
+
   test("sums are exact in cents, against whole numbers of ten-thousandths", () => {
     expect(amountCents(1.005, 1)).toBe(101);
     expect(amountCents(0.62, 27.5)).toBe(1705);

@@ -70,6 +70,15 @@ export const quoteOf = (q: QuoteInput): Quote => {
   return { materialCents: q.materialCents, labourCents, travelCents, marginCents, netCents, taxCents, totalCents: netCents + taxCents };
 };
 
+/**
+ * What a customer sees of a quote: the margin stands within material and labour and not by itself, and the sums are the same cents.
+ */
+export const customerQuote = (q: Quote, marginShare: number): Omit<Quote, "marginCents"> => {
+  const onMaterial = shareCents(q.materialCents, marginShare);
+  const { marginCents, ...rest } = q;
+  return { ...rest, materialCents: q.materialCents + onMaterial, labourCents: q.labourCents + marginCents - onMaterial };
+};
+
 /** Months until it has cost less than what it replaces a month; null where it never does within ten years. */
 export const paybackMonths = (totalCents: number, monthly: number): number | null => {
   const each = amountCents(monthly, 1);

@@ -134,15 +134,7 @@ export const feedsOf = (w: Wired): Feeds => {
           if (p.passes?.from === port.id && (p.passes.onlyWhenFedBy ?? kind.key) === kind.key) {
             const on = powerKind(p.passes.kind);
             // What is passed on keeps the volts that arrived; its kind is the sheet's word for them.
-            if (on !== null)
-              walk(
-                { placeId: end.placeId, port: p.id },
-                kind.scheme === on.scheme ? on : { ...on, volts: on.volts },
-                index,
-                end.placeId,
-                [],
-                nodes,
-              );
+            if (on !== null) walk({ placeId: end.placeId, port: p.id }, on, index, end.placeId, [], nodes);
           }
     }
   };

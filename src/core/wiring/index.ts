@@ -16,7 +16,7 @@ export { judgeSun } from "./check-sun";
 export type { Arrival } from "./feeds";
 export { WIRING_CODES, type WiringCode } from "./finding";
 export { type EarthPlan, followed, type Lead, type Place, portKey, type Wired, type WiringGraph, wire } from "./graph";
-export { type JudgedWiring, judgeWiring, worstFirst } from "./judge";
+export { type JudgedWiring, judgeWiring, supplyRank, worstFirst } from "./judge";
 export { keptFrom } from "./kept";
 export { bestFit, isPowerKind, powerKind } from "./kinds";
 export type { MendKind, WiringMend } from "./mend-draft";

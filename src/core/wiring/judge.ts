@@ -26,21 +26,21 @@ const RANK = { short: 0, unknown: 1, tight: 2 } as const;
 export const worstFirst = <F extends WiringFinding>(findings: readonly F[]): F[] =>
   [...findings].sort((a, b) => Number(b.stop) - Number(a.stop) || RANK[a.verdict] - RANK[b.verdict]);
 
-/** Part of the least volts that is to spare; less than none where it is too little. */
-const spare = (a: Arrival): number =>
-  a.volts === null || a.window === null ? Number.POSITIVE_INFINITY : (a.volts - a.window.low) / a.window.low;
+const VOLTS: ReadonlySet<WiringFinding["code"]> = new Set(["volts-low", "volts-high", "start-low", "no-wake"]);
 
-const decidesOf = (feeds: Feeds, findings: readonly WiringFinding[]): Arrival | null => {
-  const all = [...feeds.arrivals.values()].filter((a) => a.gives.scheme !== "mains");
-  const named = findings.filter((f) => f.verdict === "short" && f.placeId !== null);
-  for (const f of named) {
-    const at = all.find(
-      (a) => a.end.placeId === f.placeId && (a.fit !== "fits" || a.collapses || f.code.startsWith("volts") || f.code === "start-low"),
-    );
-    if (at !== undefined) return at;
-  }
-  return all.filter((a) => Number.isFinite(spare(a))).sort((a, b) => spare(a) - spare(b))[0] ?? all[0] ?? null;
+/** How much a supply decides, the most first: one that stops the plan, one that does not fit, then by its least part to spare. */
+export const supplyRank = (a: Arrival, findings: readonly WiringFinding[]): number => {
+  const short = findings.filter((f) => f.placeId === a.end.placeId && f.verdict === "short");
+  const isBad = a.fit !== "fits" || a.collapses || short.some((f) => VOLTS.has(f.code));
+  const spare = a.volts === null || a.window === null ? 50 : (a.volts - a.window.low) / Math.max(1, a.window.low);
+  return (isBad ? (short.some((f) => f.stop) ? -200 : -100) : 0) + spare;
 };
+
+const decidesOf = (feeds: Feeds, findings: readonly WiringFinding[]): Arrival | null =>
+  [...feeds.arrivals.values()]
+    .filter((a) => a.gives.scheme !== "mains")
+    .map((arrival) => ({ arrival, rank: supplyRank(arrival, findings) }))
+    .sort((a, b) => a.rank - b.rank)[0]?.arrival ?? null;
 
 /** @param sun of a site that has a battery; @param latDeg of the site. */
 export const judgeWiring = (graph: WiringGraph, parts: Parts, sun: SunPlan | null = null, latDeg = 0): JudgedWiring => {

@@ -1,7 +1,7 @@
 "use client";
-import { useState } from "react";
 import { readNumber } from "../wording/numbers";
-import { Field } from "./field";
+import type { Reader } from "../wording/read";
+import { ParsedField } from "./parsed-field";
 
 /** A number in one unit: what cannot be read, or is out of range, stays as typed with the reason; the last good one stays in force. */
 export const NumberField = ({
@@ -23,32 +23,21 @@ export const NumberField = ({
   whole?: boolean;
   onChange: (value: number | null) => void;
 }) => {
-  const [draft, setDraft] = useState<string | null>(null);
-  const faultOf = (text: string): string | undefined => {
+  const of = unit === "" ? "" : ` ${unit}`;
+  const read: Reader<number | null> = (text) => {
     const number = readNumber(text);
-    if (text.trim() === "") return optional ? undefined : `Type a number${unit === "" ? "" : ` in ${unit}`}.`;
-    if (number === null) return `"${text}" is not a number.`;
-    if (whole && !Number.isInteger(number)) return "It must be whole.";
-    return number < least || number > most ? `Must be ${least} to ${most}${unit === "" ? "" : ` ${unit}`}.` : undefined;
+    if (text.trim() === "") return optional ? { value: null } : { fault: `Type a number${of === "" ? "" : ` in${of}`}.` };
+    if (number === null) return { fault: `"${text}" is not a number.` };
+    if (whole && !Number.isInteger(number)) return { fault: "It must be whole." };
+    return number < least || number > most ? { fault: `Must be ${least} to ${most}${of}.` } : { value: number };
   };
-  const text = draft ?? (value === null ? "" : String(Math.round(value * 100) / 100));
-  const fault = draft === null ? undefined : faultOf(text);
   return (
-    <Field
+    <ParsedField
       label={unit === "" ? label : `${label}, ${unit}`}
       inputMode="decimal"
-      value={text}
-      fault={fault}
-      onChange={(e) => {
-        setDraft(e.target.value);
-        if (faultOf(e.target.value) === undefined) onChange(readNumber(e.target.value));
-      }}
-      onBlur={() => {
-        if (fault === undefined) setDraft(null);
-      }}
-      onKeyDown={(e) => {
-        if (e.key === "Escape") setDraft(null);
-      }}
+      shown={value === null ? "" : String(Math.round(value * 100) / 100)}
+      read={read}
+      take={onChange}
     />
   );
 };

@@ -53,16 +53,39 @@ export const openPoints = (
   return out;
 };
 
-export const PERMISSION_WORDS: Readonly<Record<(typeof PERMISSIONS)[number], { readonly title: string; readonly ask: string }>> = {
-  landlord: { title: "Landlord", ask: "May something be fixed to each building, and cables led through it?" },
-  planning: { title: "Planning", ask: "Does the local authority want to be asked about dishes, masts or height?" },
-  heritage: { title: "Heritage", ask: "Is a building or its surroundings protected?" },
-  "tree-owner": { title: "Tree owner", ask: "Whose are the trees, may they be cut, and when?" },
-  "line-terms": { title: "Terms of the line", ask: "Do the terms allow the line to be shared with this neighbour?" },
-  privacy: { title: "Camera privacy", ask: "What may the cameras see and keep, and which signs are needed?" },
-  controls: { title: "Plant controls", ask: "Would the internet reach machine controls through this link?" },
-  supplies: { title: "Separate supplies", ask: "Are the buildings fed and earthed separately? Then no copper between them." },
-  heights: { title: "Work at height", ask: "Who is competent for it: do it, get help, or stop?" },
-  mains: { title: "Mains", ask: "Who is competent for the supply: do it, get help, or stop?" },
-  roadside: { title: "Roads and lines", ask: "Is anything beside a road, a railway or a power line?" },
+interface PermissionWords {
+  readonly title: string;
+  /** Whom or what a task waits for. */
+  readonly who: string;
+  readonly ask: string;
+}
+
+export const PERMISSION_WORDS: Readonly<Record<(typeof PERMISSIONS)[number], PermissionWords>> = {
+  landlord: {
+    title: "Landlord",
+    who: "the owner of the building",
+    ask: "May something be fixed to each building, and cables led through it?",
+  },
+  planning: {
+    title: "Planning",
+    who: "the planning office",
+    ask: "Does the local authority want to be asked about dishes, masts or height?",
+  },
+  heritage: { title: "Heritage", who: "heritage", ask: "Is a building or its surroundings protected?" },
+  "tree-owner": { title: "Tree owner", who: "the owner of the trees", ask: "Whose are the trees, may they be cut, and when?" },
+  "line-terms": {
+    title: "Terms of the line",
+    who: "the terms of the line",
+    ask: "Do the terms allow the line to be shared with this neighbour?",
+  },
+  privacy: { title: "Camera privacy", who: "privacy", ask: "What may the cameras see and keep, and which signs are needed?" },
+  controls: { title: "Plant controls", who: "the plant's controls", ask: "Would the internet reach machine controls through this link?" },
+  supplies: {
+    title: "Separate supplies",
+    who: "whoever knows the supplies",
+    ask: "Are the buildings fed and earthed separately? Then no copper between them.",
+  },
+  heights: { title: "Work at height", who: "work at height", ask: "Who is competent for it: do it, get help, or stop?" },
+  mains: { title: "Mains", who: "the electrician", ask: "Who is competent for the supply: do it, get help, or stop?" },
+  roadside: { title: "Roads and lines", who: "whoever owns the road", ask: "Is anything beside a road, a railway or a power line?" },
 };

@@ -7,30 +7,20 @@ import {
   type JobBundle,
   judgedDays,
   lightOf,
+  PERMISSIONS,
   proposedDays,
   type TaskFields,
 } from "@/contract";
-import { minutesOf, TASK_KINDS } from "@/core/days";
+import { TASK_KINDS } from "@/core/days";
 import { Choice, Field } from "../../controls/field";
 import { NumberField } from "../../controls/number-field";
+import { ParsedField } from "../../controls/parsed-field";
 import { AddRow, RemoveRow } from "../../controls/rows";
 import { VerdictMark } from "../../marks/verdict-mark";
+import { readClock, readClockWithin, readName, readNames } from "../../wording/read";
 import { DaysStrip } from "./days-strip";
 import { clashText, permissionText } from "./days-words";
 
-const PERMISSION_KEYS = [
-  "landlord",
-  "planning",
-  "heritage",
-  "tree-owner",
-  "line-terms",
-  "privacy",
-  "controls",
-  "supplies",
-  "heights",
-  "mains",
-  "roadside",
-] as const;
 const KIND_WORDS: Readonly<Record<TaskFields["kind"], string>> = {
   bench: "bench",
   install: "install",
@@ -39,26 +29,6 @@ const KIND_WORDS: Readonly<Record<TaskFields["kind"], string>> = {
   lift: "lift",
   clean: "clean up",
   other: "something else",
-};
-
-/** A clock time that is taken over when it is one. */
-const ClockField = ({ label, value, take }: { label: string; value: string; take: (text: string) => void }) => {
-  const [draft, setDraft] = useState<string | null>(null);
-  const fault = draft === null || minutesOf(draft) !== null ? undefined : "Write it as 09:30.";
-  return (
-    <Field
-      label={label}
-      value={draft ?? value}
-      fault={fault}
-      onChange={(e) => {
-        setDraft(e.target.value);
-        if (minutesOf(e.target.value) !== null) take(e.target.value.trim().padStart(5, "0"));
-      }}
-      onBlur={() => {
-        if (fault === undefined) setDraft(null);
-      }}
-    />
-  );
 };
 
 /** Who does what on which day: tasks in their order, light, closures and water, what stands against them, and a calendar file. */
@@ -172,12 +142,7 @@ export const DaysPanel = ({
       {task !== null && (
         <section aria-label="This task" className="border border-rule p-2" data-testid="task">
           <div className="grid grid-cols-[repeat(auto-fill,minmax(150px,1fr))] gap-x-5 gap-y-2.5">
-            <Field
-              label="Task"
-              value={task.name}
-              maxLength={120}
-              onChange={(e) => e.target.value.trim() !== "" && set(task.id, { name: e.target.value })}
-            />
+            <ParsedField label="Task" shown={task.name} maxLength={120} read={readName} take={(name) => set(task.id, { name })} />
             <Choice label="Kind" value={task.kind} onChange={(e) => set(task.id, { kind: e.target.value as TaskFields["kind"] })}>
               {TASK_KINDS.map((k) => (
                 <option key={k} value={k}>
@@ -203,7 +168,7 @@ export const DaysPanel = ({
               value={task.day ?? ""}
               onChange={(e) => set(task.id, { day: e.target.value === "" ? null : e.target.value })}
             />
-            <ClockField key={`${task.id}from`} label="From" value={task.from} take={(from) => set(task.id, { from })} />
+            <ParsedField key={`${task.id}from`} label="From" shown={task.from} read={readClock} take={(from) => set(task.id, { from })} />
             <NumberField
               key={`${task.id}hours`}
               label="Takes"
@@ -213,18 +178,14 @@ export const DaysPanel = ({
               most={24}
               onChange={(v) => v !== null && set(task.id, { hours: v })}
             />
-            <Field
-              key={`${task.id}people${task.people.join()}`}
+            <ParsedField
+              key={`${task.id}people`}
               label="Who"
-              defaultValue={task.people.join(", ")}
+              shown={task.people.join(", ")}
               note="names with commas between"
-              onBlur={(e) => {
-                const people = e.target.value
-                  .split(",")
-                  .map((n) => n.trim())
-                  .filter((n) => n !== "");
-                if (people.join() !== task.people.join()) set(task.id, { people });
-              }}
+              whenLeft
+              read={readNames}
+              take={(people) => set(task.id, { people: [...people] })}
             />
             <Choice
               label="Where it is done"
@@ -240,7 +201,7 @@ export const DaysPanel = ({
               onChange={(e) => set(task.id, { waitsFor: e.target.value === "" ? null : (e.target.value as TaskFields["waitsFor"]) })}
             >
               <option value="">nothing</option>
-              {PERMISSION_KEYS.map((k) => (
+              {PERMISSIONS.map((k) => (
                 <option key={k} value={k}>
                   {permissionText(k)}
                 </option>
@@ -310,8 +271,18 @@ export const DaysPanel = ({
               value={c.day}
               onChange={(e) => e.target.value !== "" && setClosure(c.id, { day: e.target.value })}
             />
-            <ClockField label="From" value={c.from} take={(from) => minutesOf(from)! < minutesOf(c.to)! && setClosure(c.id, { from })} />
-            <ClockField label="To" value={c.to} take={(to) => minutesOf(to)! > minutesOf(c.from)! && setClosure(c.id, { to })} />
+            <ParsedField
+              label="From"
+              shown={c.from}
+              read={(text) => readClockWithin(text, null, c.to)}
+              take={(from) => setClosure(c.id, { from })}
+            />
+            <ParsedField
+              label="To"
+              shown={c.to}
+              read={(text) => readClockWithin(text, c.from, null)}
+              take={(to) => setClosure(c.id, { to })}
+            />
             <Field label="Why" value={c.why} maxLength={120} onChange={(e) => setClosure(c.id, { why: e.target.value })} />
             <div className="self-end">
               <RemoveRow

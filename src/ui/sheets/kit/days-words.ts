@@ -1,22 +1,11 @@
 import type { TaskFields } from "@/contract";
 import { clockText, type DayClash } from "@/core/days";
+import { PERMISSION_WORDS } from "../brief/open-points";
 
 /* Words of the days: what stands against a task. */
 
-const PERMISSION_WORDS: Readonly<Record<string, string>> = {
-  landlord: "the owner of the building",
-  planning: "the planning office",
-  heritage: "heritage",
-  "tree-owner": "the owner of the trees",
-  "line-terms": "the terms of the line",
-  privacy: "privacy",
-  controls: "the plant's controls",
-  supplies: "whoever knows the supplies",
-  heights: "work at height",
-  mains: "the electrician",
-  roadside: "whoever owns the road",
-};
-export const permissionText = (key: string): string => PERMISSION_WORDS[key] ?? key;
+export const permissionText = (key: string): string =>
+  Object.hasOwn(PERMISSION_WORDS, key) ? PERMISSION_WORDS[key as keyof typeof PERMISSION_WORDS].who : key;
 
 export const clashText = (c: DayClash, tasks: readonly TaskFields[]): string => {
   const nameOf = (id: string): string => tasks.find((t) => t.id === id)?.name ?? "a task that is gone";

@@ -24,5 +24,6 @@ export const kitCsv = (open: OpenKit, prices = true): string => {
           : {}),
       })),
     ),
+    { escapeFormulae: true },
   )}\r\n`;
 };

@@ -5,7 +5,9 @@ import { VerdictMark } from "../../marks/verdict-mark";
 import type { Units } from "../../wording/numbers";
 import { quantityText, WHERE_WORDS } from "./kit-words";
 
-const stockText = (r: KitRow): string => {
+const stockText = (r: KitRow, units: Units): string => {
+  if (r.state === "reserved") return "reserved";
+  if (r.held > 0 && r.state !== "picked") return `${quantityText({ ...r, quantity: r.held }, units)} in hand`;
   if (r.state === "missing" && r.left !== r.stock) return `${r.left === 0 ? "none" : r.left} left of ${r.stock}`;
   return r.stock === 0 ? "none left" : `${r.stock} in stock`;
 };
@@ -17,6 +19,7 @@ export const KitList = ({
   busy,
   pick,
   there,
+  putBack,
   remove,
   money,
 }: {
@@ -26,6 +29,7 @@ export const KitList = ({
   busy: ReadonlySet<string>;
   pick: (r: KitRow) => void;
   there: (r: KitRow) => void;
+  putBack: (r: KitRow) => void;
   remove: (r: KitRow) => void;
   money: (cents: number) => string;
 }) => (
@@ -66,13 +70,18 @@ export const KitList = ({
                 <details className="min-w-0">
                   <summary className="cursor-pointer list-none [&::-webkit-details-marker]:hidden">
                     {r.name}
-                    {r.stock !== null && <span className="cap"> {stockText(r)}</span>}
+                    {r.stock !== null && <span className="cap"> {stockText(r, units)}</span>}
                   </summary>
                   <p className="cap m-0">{r.why.join("; ")}.</p>
                   <p className="m-0 flex flex-wrap gap-x-3">
                     <button type="button" className="press min-h-6 text-line" disabled={busy.has(r.pickId)} onClick={() => there(r)}>
                       {r.state === "there" ? "It is not there" : "It is there already"}
                     </button>
+                    {r.held > 0 && r.state !== "picked" && (
+                      <button type="button" className="press min-h-6 text-line" disabled={busy.has(r.pickId)} onClick={() => putBack(r)}>
+                        {r.state === "reserved" ? "Reserve it no longer" : "Put back what is in hand"}
+                      </button>
+                    )}
                     {r.own && (
                       <button type="button" className="press min-h-6 text-line" onClick={() => remove(r)}>
                         Take this row away

@@ -28,6 +28,7 @@ import { KitList } from "./kit-list";
 import { findingText, WHERE_WORDS } from "./kit-words";
 import { MoneyPanel } from "./money-panel";
 import { MountPanel, VanPanel } from "./mount-panel";
+import { ReserveLine } from "./reserve-line";
 import { RiskPanel } from "./risk-panel";
 import { type KitRead, useOpenKit } from "./use-open-kit";
 
@@ -189,6 +190,7 @@ export const KitOpen = (
                     <Tabs.Root value={tab} onValueChange={setTab} className="border-t border-ink px-4 py-2 text-line">
                       <TabRow label="Of the kit" tabs={TABS} />
                       <Tabs.Content value="list">
+                        <ReserveLine rows={rows} busy={open.busy.has("reserve")} reserve={(of, isAway) => void open.reserve(of, isAway)} />
                         <div className={narrow ? "grid gap-4" : "grid grid-cols-2 gap-6"}>
                           {sites.map((s) => (
                             <section
@@ -206,6 +208,7 @@ export const KitOpen = (
                                 busy={open.busy}
                                 pick={(r) => void open.pick(r)}
                                 there={(r) => void open.there(r)}
+                                putBack={(r) => void open.putBackRow(r)}
                                 remove={removeRow}
                                 money={centsText}
                               />
@@ -339,7 +342,12 @@ export const KitOpen = (
                           kit={fields}
                           now={open.now}
                           change={open.record.change}
-                          materialCents={sites.reduce((s, x) => s + x.materialCents, 0)}
+                          ends={sites}
+                          allSites={open.allSites}
+                          tasks={open.dayFields.tasks}
+                          quoteHref={(as, isJob) =>
+                            `/api/jobs/${jobId}/quote?as=${as}&units=${units}${isJob ? "" : `&link=${open.linkId}`}`
+                          }
                           shapes={given.brief.shapes}
                         />
                       </Tabs.Content>

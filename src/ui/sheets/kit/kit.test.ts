@@ -18,6 +18,7 @@ const row = (more: Partial<KitRow> = {}): KitRow => ({
   unit: "",
   why: ["surge at the entry of the wiring"],
   ruleIds: ["unit"],
+  held: 0,
   costCents: 4800,
   pickId: "p",
   state: "missing",

@@ -1,26 +1,40 @@
 "use client";
-import type { Brief, KitFields } from "@/contract";
-import { centsText, paybackMonths, quoteOf } from "@/core/kit";
-import { Field } from "../../controls/field";
+import { useState } from "react";
+import { type Brief, type KitFields, type SiteKit, sitesCost, type TaskFields } from "@/contract";
+import { centsText, paybackMonths } from "@/core/kit";
+import { Choice, Field } from "../../controls/field";
 import { NumberField } from "../../controls/number-field";
+import { ParsedField } from "../../controls/parsed-field";
+import { figure } from "../../wording/numbers";
+import { readName } from "../../wording/read";
 
 /** What it costs, and how long until it has cost less than what it replaces. */
 export const MoneyPanel = ({
   kit,
   now,
   change,
-  materialCents,
+  ends,
+  allSites,
+  tasks,
   shapes,
+  quoteHref,
 }: {
   kit: KitFields;
   now: () => KitFields;
   change: (set: Partial<KitFields>) => void;
-  materialCents: number;
+  ends: readonly SiteKit[];
+  allSites: readonly SiteKit[];
+  tasks: readonly TaskFields[];
   shapes: Brief["shapes"];
+  /** Where the quote lies as a file. */
+  quoteHref: (as: "pdf" | "csv", isJob: boolean) => string;
 }) => {
   const { money } = kit;
   const set = (fields: Partial<KitFields["money"]>): void => change({ money: { ...now().money, ...fields } });
-  const q = quoteOf({ materialCents, ...money });
+  const [isJob, setIsJob] = useState(true);
+  const cost = sitesCost(kit, isJob ? allSites : ends, tasks, isJob);
+  const q = cost.quote;
+  const byTask = money.labourBy === "tasks";
   const text = (cents: number): string => `${centsText(cents)} ${money.currency}`;
   const months = paybackMonths(q.totalCents, shapes.subscriptionPerMonth);
   const row = (label: string, cents: number, bold = false) => (
@@ -35,7 +49,7 @@ export const MoneyPanel = ({
         <table className="h-fit border-collapse text-line">
           <tbody>
             {row("Material", q.materialCents)}
-            {row(`Labour, ${money.labourHours} h`, q.labourCents)}
+            {row(`Labour, ${figure(cost.labourHours, 2).replace(/\.?0+$/, "")} h`, q.labourCents)}
             {row(`Way, ${money.travelKm} km`, q.travelCents)}
             {row("Margin", q.marginCents)}
             {row("Together", q.netCents, true)}
@@ -44,20 +58,25 @@ export const MoneyPanel = ({
           </tbody>
         </table>
         <div className="grid h-fit grid-cols-[repeat(auto-fill,minmax(140px,1fr))] gap-x-5 gap-y-2.5">
-          <Field
-            label="Currency"
-            value={money.currency}
-            maxLength={8}
-            onChange={(e) => e.target.value.trim() !== "" && set({ currency: e.target.value })}
-          />
-          <NumberField
-            label="Labour"
-            unit="h"
-            value={money.labourHours}
-            least={0}
-            most={10_000}
-            onChange={(v) => v !== null && set({ labourHours: v })}
-          />
+          <Choice label="Of" value={isJob ? "job" : "ends"} onChange={(e) => setIsJob(e.target.value === "job")}>
+            <option value="job">all sites of the job</option>
+            <option value="ends">the two ends of this link, with all that hangs there</option>
+          </Choice>
+          <ParsedField label="Currency" shown={money.currency} maxLength={8} read={readName} take={(currency) => set({ currency })} />
+          <Choice label="Labour is" value={money.labourBy} onChange={(e) => set({ labourBy: e.target.value as typeof money.labourBy })}>
+            <option value="hours">hours as typed</option>
+            <option value="tasks">by the tasks of its days</option>
+          </Choice>
+          {!byTask && (
+            <NumberField
+              label="Labour"
+              unit="h"
+              value={money.labourHours}
+              least={0}
+              most={10_000}
+              onChange={(v) => v !== null && set({ labourHours: v })}
+            />
+          )}
           <NumberField
             label="An hour costs"
             value={money.labourPerHour}
@@ -98,6 +117,50 @@ export const MoneyPanel = ({
           />
         </div>
       </div>
+      {byTask && (
+        <section aria-label="Labour by task" className="mt-3">
+          <h3 className="m-0 text-body font-bold">Labour by task</h3>
+          {cost.labour.length === 0 ? (
+            <p className="m-0">No task is on the days of this link yet: plan them in Days.</p>
+          ) : (
+            <ul className="m-0 list-none p-0" data-testid="labour">
+              {cost.labour.map((t) => (
+                <li key={t.id} className="grid grid-cols-[64px_minmax(0,1fr)] gap-x-3">
+                  <span className="text-right font-mono">{figure(t.hours, 2).replace(/\.?0+$/, "")} h</span>
+                  <span>
+                    {t.name}
+                    {t.own.length > 0 && `, ${t.own.join(" and ")}`}
+                    {t.others.length > 0 && <span className="cap"> {t.others.join(", ")}: of others, not counted here</span>}
+                    {t.own.length + t.others.length === 0 && <span className="cap"> nobody yet, counted as one person's</span>}
+                  </span>
+                </li>
+              ))}
+            </ul>
+          )}
+        </section>
+      )}
+      <section aria-label="Quote" className="mt-3">
+        <h3 className="m-0 text-body font-bold">Quote for the customer</h3>
+        <div className="mt-1 grid grid-cols-[repeat(auto-fill,minmax(180px,1fr))] gap-x-5 gap-y-2.5">
+          <Field label="For" value={money.quoteTo} maxLength={120} onChange={(e) => set({ quoteTo: e.target.value })} />
+          <Field
+            label="It holds until"
+            type="date"
+            value={money.validUntil ?? ""}
+            onChange={(e) => set({ validUntil: e.target.value === "" ? null : e.target.value })}
+          />
+          <Field label="Terms" value={money.terms} maxLength={1000} onChange={(e) => set({ terms: e.target.value })} />
+        </div>
+        <p className="m-0 mt-1 flex flex-wrap gap-x-4">
+          <a className="press" href={quoteHref("pdf", isJob)} download>
+            Quote as PDF
+          </a>
+          <a className="press" href={quoteHref("csv", isJob)} download>
+            Quote as CSV
+          </a>
+          <span className="cap">What things cost you and your margin stand in neither.</span>
+        </p>
+      </section>
       <p className="cap m-0 mt-2">
         {shapes.subscriptionPerMonth > 0
           ? months === null

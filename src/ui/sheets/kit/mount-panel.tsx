@@ -2,17 +2,10 @@
 import { type KitFields, type KitSite, kitSiteOf, type SiteKit, WALLS } from "@/contract";
 import { Choice, Field } from "../../controls/field";
 import { NumberField } from "../../controls/number-field";
+import { ParsedField } from "../../controls/parsed-field";
 import { UnitField } from "../../controls/unit-field";
 import { figure } from "../../wording/numbers";
-
-/** Numbers with spaces between, as they were typed; null where one is none. */
-const listOf = (text: string): number[] | null => {
-  const all = text
-    .split(/[\s;]+/)
-    .filter((t) => t !== "")
-    .map((t) => Number(t.replace(",", ".")));
-  return all.every((n) => Number.isFinite(n) && n > 0) ? all : null;
-};
+import { readNames, readSizes } from "../../wording/read";
 
 /** Pole, wall, brackets and fixings of a site, with the wind on them. Every field is saved as it is typed. */
 export const MountPanel = ({
@@ -138,16 +131,14 @@ export const MountPanel = ({
 export const VanPanel = ({ kit, now, change }: { kit: KitFields; now: () => KitFields; change: (set: Partial<KitFields>) => void }) => {
   const { wind } = kit;
   const setWind = (fields: Partial<KitFields["wind"]>): void => change({ wind: { ...now().wind, ...fields } });
-  const list = (label: string, key: "sawsMm" | "laddersM", note: string) => (
-    <Field
-      key={`${key}${kit[key].join()}`}
+  const list = (label: string, key: "sawsMm" | "laddersM", most: number, note: string) => (
+    <ParsedField
       label={label}
-      defaultValue={kit[key].join(" ")}
+      shown={kit[key].join(" ")}
       note={note}
-      onBlur={(e) => {
-        const next = listOf(e.target.value);
-        if (next !== null && next.join() !== now()[key].join()) change({ [key]: next });
-      }}
+      whenLeft
+      read={readSizes(most)}
+      take={(sizes) => change({ [key]: [...sizes] })}
     />
   );
   return (
@@ -185,20 +176,15 @@ export const VanPanel = ({ kit, now, change }: { kit: KitFields; now: () => KitF
           most={10}
           onChange={(v) => v !== null && change({ fixingFactor: v })}
         />
-        {list("Saws and bits on the van, mm", "sawsMm", "the holes they make, with spaces between")}
-        {list("Ladders on the van, m", "laddersM", "their lengths, with spaces between")}
-        <Field
-          key={`crew${kit.crew.join()}`}
+        {list("Saws and bits on the van, mm", "sawsMm", 500, "the holes they make, with spaces between")}
+        {list("Ladders on the van, m", "laddersM", 60, "their lengths, with spaces between")}
+        <ParsedField
           label="Who does the work"
-          defaultValue={kit.crew.join(", ")}
+          shown={kit.crew.join(", ")}
           note="names with commas between"
-          onBlur={(e) => {
-            const crew = e.target.value
-              .split(",")
-              .map((n) => n.trim())
-              .filter((n) => n !== "");
-            if (crew.join() !== now().crew.join()) change({ crew });
-          }}
+          whenLeft
+          read={readNames}
+          take={(crew) => change({ crew: [...crew] })}
         />
       </div>
     </section>

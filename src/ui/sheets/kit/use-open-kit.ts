@@ -80,7 +80,7 @@ export const useOpenKit = (read: KitRead) => {
     const pickOf = (key: string): { id: string; pick: KitPick | null } => {
       const id = lineId(jobId, key);
       const p = pickById.get(id);
-      return { id, pick: p === undefined || (p.state === "picked" && p.count === 0) ? null : p };
+      return { id, pick: p === undefined || (p.state !== "there" && p.count === 0) ? null : p };
     };
     const ends: readonly (readonly [string, SafetyFields | null])[] = [
       [nearSiteId, nearScreen],
@@ -95,10 +95,21 @@ export const useOpenKit = (read: KitRead) => {
   }, [nearSiteId, farSiteId, nearScreen, farScreen, wirings, fields, all, mountsAt, pickById, jobId]);
   // Over all sites of the job: worked out when nothing is typed.
   const still = useDeferredValue(fields);
-  const beside = useMemo(
-    () => pickedBeside(picks, wirings, still, all, mountsAt, (key) => lineId(jobId, key)),
-    [picks, wirings, still, all, mountsAt, jobId],
+  const allSites = useMemo(
+    () =>
+      wirings.map((wiring) =>
+        siteKit({
+          wiring,
+          kit: still,
+          safety: null,
+          parts: all,
+          mountOf: mountsAt(wiring.siteId),
+          pickOf: (key) => ({ id: lineId(jobId, key), pick: pickById.get(lineId(jobId, key)) ?? null }),
+        }),
+      ),
+    [wirings, still, all, mountsAt, pickById, jobId],
   );
+  const beside = useMemo(() => pickedBeside(picks, allSites), [picks, allSites]);
   const clashes = useMemo(() => judgedDays(job, read.brief, days.fields), [job, read.brief, days.fields]);
   const send = async (id: string, work: () => Promise<unknown>): Promise<void> => {
     setBusy((b) => new Set([...b, id]));
@@ -112,6 +123,19 @@ export const useOpenKit = (read: KitRead) => {
       setBusy((b) => new Set([...b].filter((x) => x !== id)));
     }
   };
+  /** Reserves lines in stock as one step, or gives them back. */
+  const reserve = (rows: readonly KitRow[], isAway: boolean): Promise<void> =>
+    send("reserve", () =>
+      sendEdit(jobId, "POST", `/api/jobs/${jobId}/reserve`, {
+        picks: rows.map((r) => ({
+          id: r.pickId,
+          version: pickById.get(r.pickId)?.version ?? 0,
+          name: r.name,
+          partId: r.part!.id,
+          count: isAway ? 0 : r.quantity,
+        })),
+      }),
+    );
   const put = (r: KitRow, state: "picked" | "there", count: number): Promise<void> => {
     const old = pickById.get(r.pickId);
     return send(r.pickId, () =>
@@ -137,6 +161,7 @@ export const useOpenKit = (read: KitRead) => {
     daysNow: () => shownNow(daysRecord),
     clashes,
     beside,
+    allSites,
     putBack: (p: PickDto) => send(p.id, () => sendEdit(jobId, "PATCH", recordPath(jobId, "pick", p.id), { version: p.version, count: 0 })),
     rfAt: (siteId: string) => {
       const wiring = wirings.find((w) => w.siteId === siteId);
@@ -154,6 +179,8 @@ export const useOpenKit = (read: KitRead) => {
     said,
     setSaid,
     send,
+    reserve,
+    putBackRow: (r: KitRow) => put(r, "picked", 0),
     pick: (r: KitRow) => put(r, "picked", r.state === "picked" ? 0 : r.quantity),
     there: (r: KitRow) => (r.state === "there" ? put(r, "picked", 0) : put(r, "there", r.quantity)),
   };

@@ -3,7 +3,10 @@ import { useMemo, useState } from "react";
 import { type AddressedPlace, type AddressesFields, addressedPlaces, type NetFields } from "@/contract";
 import { type AddressFault, addressFaults, assignAddresses, laptopFor, type NetPlan, portVlans, readTaken } from "@/core/wiring";
 import { Choice, Field } from "../../controls/field";
+import { NumberField } from "../../controls/number-field";
+import { ParsedField } from "../../controls/parsed-field";
 import { RemoveRow } from "../../controls/rows";
+import { readAddress, readName, readSubnet } from "../../wording/read";
 import type { OpenWiring } from "./use-open-wiring";
 
 const FLAT: readonly NetFields[] = [
@@ -138,52 +141,26 @@ export const AddressesPanel = ({ open }: { open: OpenWiring }) => {
         <section aria-label="Networks" className="overflow-x-auto">
           {fields.nets.map((n) => (
             <div key={n.key} className="fields-row grid grid-cols-[110px_80px_170px_130px_130px_130px_28px] gap-x-4 pb-2" data-net={n.key}>
-              <Field
-                label="Network"
-                value={n.name}
-                maxLength={40}
-                onChange={(e) => e.target.value.trim() !== "" && setNet(n.key, { name: e.target.value })}
-              />
-              <Field
-                label="VLAN"
-                inputMode="numeric"
-                value={n.vlan ?? ""}
-                onChange={(e) => {
-                  const v = e.target.value.trim();
-                  if (v === "") setNet(n.key, { vlan: null });
-                  else if (/^\d{1,4}$/.test(v) && Number(v) >= 1 && Number(v) <= 4094) setNet(n.key, { vlan: Number(v) });
-                }}
-              />
-              <TypedAddress
-                label="Subnet"
-                value={n.subnet}
-                isGood={(t) => /^(\d{1,3}\.){3}\d{1,3}\/\d{1,2}$/.test(t)}
-                take={(subnet) => setNet(n.key, { subnet })}
-                hint="as 192.168.41.0/24"
-              />
-              <TypedAddress
+              <ParsedField label="Network" shown={n.name} maxLength={40} read={readName} take={(name) => setNet(n.key, { name })} />
+              <NumberField label="VLAN" whole optional value={n.vlan} least={1} most={4094} onChange={(vlan) => setNet(n.key, { vlan })} />
+              <ParsedField label="Subnet" shown={n.subnet} read={readSubnet} take={(subnet) => setNet(n.key, { subnet })} />
+              <ParsedField
                 label="Gateway"
-                value={n.gateway ?? ""}
-                optional
-                isGood={isAddress}
-                take={(t) => setNet(n.key, { gateway: t === "" ? null : t })}
-                hint="as 192.168.41.1"
+                shown={n.gateway ?? ""}
+                read={readAddress("192.168.41.1")}
+                take={(gateway) => setNet(n.key, { gateway })}
               />
-              <TypedAddress
+              <ParsedField
                 label="Pool from"
-                value={n.poolFrom ?? ""}
-                optional
-                isGood={isAddress}
-                take={(t) => setNet(n.key, { poolFrom: t === "" ? null : t })}
-                hint="as 192.168.41.100"
+                shown={n.poolFrom ?? ""}
+                read={readAddress("192.168.41.100")}
+                take={(poolFrom) => setNet(n.key, { poolFrom })}
               />
-              <TypedAddress
+              <ParsedField
                 label="Pool to"
-                value={n.poolTo ?? ""}
-                optional
-                isGood={isAddress}
-                take={(t) => setNet(n.key, { poolTo: t === "" ? null : t })}
-                hint="as 192.168.41.199"
+                shown={n.poolTo ?? ""}
+                read={readAddress("192.168.41.199")}
+                take={(poolTo) => setNet(n.key, { poolTo })}
               />
               <div className="self-end">
                 <RemoveRow
@@ -240,14 +217,12 @@ export const AddressesPanel = ({ open }: { open: OpenWiring }) => {
                       </select>
                     </td>
                     <td>
-                      <TypedAddress
+                      <ParsedField
                         bare
                         label={`Address of ${p.place.name} at ${nameOf(p.siteId)}`}
-                        value={p.address ?? ""}
-                        optional
-                        isGood={isAddress}
-                        take={(t) => setGiven(p, { address: t === "" ? null : t })}
-                        hint="as 192.168.41.11"
+                        shown={p.address ?? ""}
+                        read={readAddress("192.168.41.11")}
+                        take={(address) => setGiven(p, { address })}
                       />
                       {f !== undefined && (
                         <span role="alert" className="v-short block">
@@ -355,53 +330,5 @@ export const AddressesPanel = ({ open }: { open: OpenWiring }) => {
         )}
       </div>
     </div>
-  );
-};
-
-const isAddress = (t: string): boolean =>
-  /^(\d{1,3}\.){3}\d{1,3}$/.test(t) && t.split(".").every((p) => Number(p) <= 255 && String(Number(p)) === p);
-
-/** An address that is taken over when it is one; what is none stays as typed with the reason. */
-const TypedAddress = ({
-  label,
-  value,
-  take,
-  isGood,
-  hint,
-  optional = false,
-  bare = false,
-}: {
-  label: string;
-  value: string;
-  take: (text: string) => void;
-  isGood: (text: string) => boolean;
-  hint: string;
-  optional?: boolean;
-  bare?: boolean;
-}) => {
-  const [draft, setDraft] = useState<string | null>(null);
-  const text = draft ?? value;
-  const fault = draft === null || isGood(draft.trim()) || (optional && draft.trim() === "") ? undefined : `Write it ${hint}.`;
-  const input = {
-    value: text,
-    onChange: (e: { target: { value: string } }) => {
-      const next = e.target.value;
-      setDraft(next);
-      if (isGood(next.trim()) || (optional && next.trim() === "")) take(next.trim());
-    },
-    onBlur: () => {
-      if (fault === undefined) setDraft(null);
-    },
-  };
-  if (!bare) return <Field label={label} fault={fault} {...input} />;
-  return (
-    <>
-      <input aria-label={label} className="typed w-36" aria-invalid={fault !== undefined} {...input} />
-      {fault !== undefined && (
-        <span role="alert" className="v-short block">
-          {fault}
-        </span>
-      )}
-    </>
   );
 };

@@ -62,8 +62,9 @@ export const EndDrawing = ({ open, site, layout, hatch }: { open: OpenWiring; si
     const then = judgeWiring({ ...w.graph, leads }, open.all);
     const arrival = [stays, h.over].map((e) => then.feeds.arrivals.get(portKey(e))).find((a) => a !== undefined);
     if (arrival === undefined) return { text: "data only", bad: false };
-    const low = arrival.window !== null && arrival.volts !== null && arrival.volts < arrival.window.low;
-    return { text: arrival.volts === null ? "?" : voltsText(arrival.volts), bad: arrival.fit !== "fits" || arrival.collapses || low };
+    const { volts, window } = arrival;
+    const isOutside = volts !== null && window !== null && (volts < window.low || volts > window.high);
+    return { text: volts === null ? "?" : voltsText(volts), bad: arrival.fit !== "fits" || arrival.collapses || isOutside };
   };
   const dropped = held === null ? null : droppedOf(held);
 

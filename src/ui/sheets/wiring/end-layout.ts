@@ -1,4 +1,5 @@
 import { type Lead, type Place, portKey, type Wired } from "@/core/wiring";
+import { routedLeads } from "./lead-routes";
 
 /* Where the things of one end stand in the drawing: mast, wall, boxes in columns from the mast inward, sockets, leads. */
 
@@ -309,72 +310,18 @@ export const layoutEnd = (a: LayoutAsk): EndLayout => {
   }
 
   const socketAt = new Map(boxes.flatMap((b) => b.sockets).map((s) => [portKey({ placeId: s.placeId, port: s.port }), s]));
-  // Leads of what is folded go into the one that is drawn for all.
-  const socketOf = (end: Lead["from"]): Socket | undefined =>
-    socketAt.get(portKey(end)) ?? boxes.find((b) => b.place.id === away.get(end.placeId))?.sockets[0];
   const wallX = { left: flip(MAST_PX, bodyWidth), right: flip(MAST_PX, bodyWidth) + bodyWidth };
-  const boxOf = new Map(boxes.map((b) => [b.place.id, b]));
-  const leads: DrawnLead[] = [];
-  const lanes = new Map<string, number>();
-  const lane = (key: string): number => {
-    const n = lanes.get(key) ?? 0;
-    lanes.set(key, n + 1);
-    return n;
-  };
-  for (const lead of w.graph.leads) {
-    const [p, q] = [socketOf(lead.from), socketOf(lead.to)];
-    if (p === undefined || q === undefined) continue;
-    const [bp, bq] = [boxOf.get(p.placeId)!, boxOf.get(q.placeId)!];
-    const isMains = p.shape === "mains" || q.shape === "mains";
-    const points: Point[] = [p];
-    const stub = (s: Socket, n: number): Point => {
-      const d = 7 + (n % 5) * 3;
-      const box = boxOf.get(s.placeId)!;
-      // Out of a row of sockets it goes down behind the case first.
-      if (s.out === "down" && box.sockets.length > 3) return { x: s.x, y: box.y + box.h + 4 + (n % 8) * 3 };
-      return s.out === "down" ? { x: s.x, y: s.y + d } : { x: s.x + (s.out === "left" ? -d : d), y: s.y };
-    };
-    const bothMast = bp.place.where === "mast" && bq.place.where === "mast";
-    const oneMast = (bp.place.where === "mast") !== (bq.place.where === "mast");
-    if (bothMast) {
-      const n = lane("mast");
-      const x = Math.max(p.x, q.x) + 12 + n * 3;
-      const below: Point[] = [p, q].map((s) => (s.out === "down" ? { x: s.x, y: s.y + 5 } : s));
-      points.push(below[0]!, { x, y: below[0]!.y }, { x, y: below[1]!.y }, below[1]!);
-    } else if (oneMast) {
-      const [top, low] = bp.place.where === "mast" ? [p, q] : [q, p];
-      const n = lane("down");
-      // Down along the mast, a loop beneath the hole, and in.
-      const x = mastX + (mirror ? -1 : 1) * (8 + n * 4);
-      const inX = low.out === "down" ? low.x : low.x + (low.out === "left" ? -8 : 8);
-      const loop = low.y + 14;
-      const down: Point[] = [
-        top,
-        { x: top.out === "down" ? top.x : top.x, y: top.y + (top.out === "down" ? 6 : 0) },
-        { x, y: top.y + (top.out === "down" ? 6 : 0) },
-        { x, y: loop },
-        { x: (x + inX) / 2, y: loop },
-        { x: (x + inX) / 2, y: low.y },
-        { x: inX, y: low.y },
-        low,
-      ];
-      points.splice(0, 1, ...(bp.place.where === "mast" ? down : [...down].reverse()));
-      leads.push({ lead, points, kind: a.powered.has(lead.id) ? "power" : "data", label: { x, y: (top.y + loop) / 2 } });
-      continue;
-    } else {
-      const [cp, cq] = [columnIndex(columns, bp.place), columnIndex(columns, bq.place)];
-      const n = lane(`${Math.min(cp, cq)}${isMains ? "m" : ""}`);
-      const [s, t] = [stub(p, n), stub(q, n)];
-      points.push(s);
-      const gapAfter = Math.min(cp, cq);
-      const gapX = cp === cq ? starts[cp]! + widths[cp]! + 6 + (n % 6) * 3 : starts[gapAfter]! + widths[gapAfter]! + 6 + (n % 6) * 3;
-      const x = flip(gapX);
-      points.push({ x, y: s.y }, { x, y: t.y }, t);
-    }
-    points.push(q);
-    const mid = points[Math.floor(points.length / 2)]!;
-    leads.push({ lead, points: tidy(points), kind: isMains ? "mains" : a.powered.has(lead.id) ? "power" : "data", label: mid });
-  }
+  const leads = routedLeads(w.graph.leads, {
+    boxes,
+    columns,
+    gapAfter: (column) => starts[column]! + widths[column]! + 6,
+    flip,
+    mirror,
+    mastX,
+    powered: a.powered,
+    // Leads of what is folded go into the one that is drawn for all.
+    socketOf: (end) => socketAt.get(portKey(end)) ?? boxes.find((b) => b.place.id === away.get(end.placeId))?.sockets[0],
+  });
 
   const barY = groundY - 14;
   const bar = { x0: flip(starts[0]! + 2, 0), x1: flip(starts[0]! + 64, 0), y: barY };
@@ -431,15 +378,3 @@ export const layoutEnd = (a: LayoutAsk): EndLayout => {
     height,
   };
 };
-
-const columnIndex = (columns: readonly (readonly Place[])[], place: Place): number => columns.findIndex((c) => c.includes(place));
-
-/** Without points that lie on one another, or between two of one line. */
-const tidy = (points: readonly Point[]): Point[] =>
-  points.filter((p, i) => {
-    const before = points[i - 1];
-    const after = points[i + 1];
-    if (before !== undefined && Math.abs(before.x - p.x) < 0.01 && Math.abs(before.y - p.y) < 0.01) return false;
-    if (before === undefined || after === undefined) return true;
-    return !((before.x === p.x && p.x === after.x) || (before.y === p.y && p.y === after.y));
-  });

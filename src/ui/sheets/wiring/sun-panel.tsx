@@ -2,27 +2,21 @@
 import type { SunFields } from "@/contract";
 import { sunSchema } from "@/contract";
 import { judgeSun } from "@/core/wiring";
-import { Choice, Field } from "../../controls/field";
+import { Choice } from "../../controls/field";
 import { NumberField } from "../../controls/number-field";
-import { figure, readNumber } from "../../wording/numbers";
+import { ParsedField } from "../../controls/parsed-field";
+import { figure } from "../../wording/numbers";
+import { readFigures } from "../../wording/read";
 import type { EndRecord, OpenWiring } from "./use-open-wiring";
 
 const MONTHS = ["Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec"] as const;
 
-/** Twelve or twenty-four figures as they were typed, or null where they are not that many. */
-const figuresOf = (text: string, count: number): number[] | null => {
-  const all = text
-    .split(/[\s;]+/)
-    .filter((t) => t !== "")
-    .map(readNumber);
-  return all.length === count && all.every((x) => x !== null) ? (all as number[]) : null;
-};
-
 const OfOne = ({ open, end }: { open: OpenWiring; end: EndRecord }) => {
   const site = open.own.find((s) => s.siteId === end.siteId);
-  const sun = end.fields.sun ?? sunSchema.parse({});
-  const change = (set: Partial<SunFields>): void => open.change(end.siteId, { sun: { ...(end.now().sun ?? sun), ...set } });
   const latDeg = open.job.sites.find((s) => s.id === end.siteId)?.latDeg ?? 0;
+  // A panel looks to where the sun stands at noon.
+  const sun = end.fields.sun ?? sunSchema.parse({ bearingDeg: latDeg < 0 ? 0 : 180 });
+  const change = (set: Partial<SunFields>): void => open.change(end.siteId, { sun: { ...(end.now().sun ?? sun), ...set } });
   const judged = site === undefined ? null : judgeSun(site.judged.wired, site.judged.feeds, sun, latDeg);
   const top = judged === null ? 1 : Math.max(1, ...judged.supply.hoursByMonth);
   return (
@@ -69,17 +63,13 @@ const OfOne = ({ open, end }: { open: OpenWiring; end: EndRecord }) => {
         </div>
       )}
       <div className="mt-2 grid grid-cols-[repeat(auto-fill,minmax(150px,1fr))] gap-x-5 gap-y-2.5">
-        <Field
+        <ParsedField
           label="Hours of sun a day, January to December"
-          key={`hours${sun.hoursByMonth?.join()}`}
-          defaultValue={sun.hoursByMonth?.join(" ") ?? ""}
+          shown={sun.hoursByMonth?.join(" ") ?? ""}
           placeholder="by clear sky"
-          onBlur={(e) => {
-            const text = e.target.value.trim();
-            const hours = figuresOf(text, MONTHS.length);
-            if (text === "" && sun.hoursByMonth !== null) change({ hoursByMonth: null });
-            else if (hours !== null && hours.join() !== sun.hoursByMonth?.join()) change({ hoursByMonth: hours });
-          }}
+          whenLeft
+          read={readFigures(MONTHS.length, 14)}
+          take={(hours) => change({ hoursByMonth: hours === null ? null : [...hours] })}
           note="Twelve figures from a table of the place; empty: by clear sky and the share below."
         />
         <NumberField
@@ -130,20 +120,13 @@ const OfOne = ({ open, end }: { open: OpenWiring; end: EndRecord }) => {
           <option value="yes">yes, tried</option>
           <option value="no">no</option>
         </Choice>
-        <Field
+        <ParsedField
           label="Drawn by hour, % of the most, 0 to 23"
-          key={`share${sun.shareByHour?.join()}`}
-          defaultValue={sun.shareByHour?.map((s) => Math.round(s * 100)).join(" ") ?? ""}
+          shown={sun.shareByHour?.map((share) => Math.round(share * 100)).join(" ") ?? ""}
           placeholder="all of it always"
-          onBlur={(e) => {
-            const text = e.target.value.trim();
-            const shares = figuresOf(text, 24);
-            if (text === "" && sun.shareByHour !== null) change({ shareByHour: null });
-            else if (shares?.every((s) => s >= 0 && s <= 100) === true) {
-              const next = shares.map((s) => s / 100);
-              if (next.join() !== sun.shareByHour?.join()) change({ shareByHour: next });
-            }
-          }}
+          whenLeft
+          read={readFigures(24, 100)}
+          take={(shares) => change({ shareByHour: shares === null ? null : shares.map((share) => share / 100) })}
           note="Twenty-four figures; empty: all of it always."
         />
       </div>

@@ -39,8 +39,8 @@ export const OverFigure = ({ finding: f, name }: { finding: JobFinding; name: st
 export const VoltScale = ({ arrival, name, width }: { arrival: Arrival; name: string; width: number }) => {
   const { volts, window, gives, fit } = arrival;
   const by = shortBy(arrival);
-  const isShort =
-    fit !== "fits" || arrival.collapses || (by !== null && by < 0) || (volts !== null && window !== null && volts > window.high);
+  const over = volts === null || window === null ? 0 : volts - window.high;
+  const isShort = fit !== "fits" || arrival.collapses || (by !== null && by < 0) || over > 0;
   const most = Math.max(60, (window?.high ?? 0) * 1.05, (volts ?? 0) * 1.1);
   const scaleW = Math.max(160, Math.min(380, width - 300));
   const x = (v: number): number => 6 + (v / most) * (scaleW - 12);
@@ -57,7 +57,13 @@ export const VoltScale = ({ arrival, name, width }: { arrival: Arrival; name: st
       <p className="m-0 max-w-[260px] text-line leading-[17px]">
         {arrival.collapses ? "holds at" : "arrives at"} <b>{name}</b>, {supplyText(gives.key)}
         {fit !== "fits" && arrival.takes !== null ? `, which asks for ${supplyText(arrival.takes.key)}` : ""}
-        {by === null ? "" : by < 0 ? `: ${figure(-by, 1)} V too little to start` : `: ${figure(by, 1)} V to spare`}
+        {over > 0
+          ? `: ${figure(over, 1)} V more than it bears`
+          : by === null
+            ? ""
+            : by < 0
+              ? `: ${figure(-by, 1)} V too little to start`
+              : `: ${figure(by, 1)} V to spare`}
       </p>
       <svg
         width={scaleW}

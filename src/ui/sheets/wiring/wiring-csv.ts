@@ -38,5 +38,6 @@ export const wiringCsv = (open: OpenWiring): string => {
       };
     }),
   );
-  return `${Papa.unparse(units)}\r\n\r\n${Papa.unparse(leads)}\r\n`;
+  const table = (rows: object[]): string => Papa.unparse(rows, { escapeFormulae: true });
+  return `${table(units)}\r\n\r\n${table(leads)}\r\n`;
 };

@@ -1,7 +1,7 @@
 "use client";
 import { Tabs } from "radix-ui";
 import { useEffect, useRef, useState } from "react";
-import { type PlaceFields, proposedFor } from "@/contract";
+import { PART_KIND_WORDS, type PlaceFields, proposedFor } from "@/contract";
 import { PART_KINDS, type PartKind } from "@/core/wiring";
 import { bodyOf } from "../../api/client";
 import { keepFile } from "../../api/keep-file";
@@ -33,7 +33,7 @@ import { UnitTable } from "./unit-table";
 import { useOpenWiring, type WiringRead } from "./use-open-wiring";
 import { isOver, OverFigure, VoltScale } from "./volt-scale";
 import { WiringFindings } from "./wiring-findings";
-import { findingText, PLACE_WORDS } from "./wiring-words";
+import { findingText } from "./wiring-words";
 
 const TABS = [
   ["units", "Units and leads"],
@@ -102,7 +102,7 @@ export const WiringOpen = (given: WiringRead & { choose: (linkId: string) => voi
       id: crypto.randomUUID(),
       partId: part?.id ?? null,
       kind,
-      name: count === 0 ? PLACE_WORDS[kind] : `${PLACE_WORDS[kind]} ${count + 1}`,
+      name: count === 0 ? PART_KIND_WORDS[kind] : `${PART_KIND_WORDS[kind]} ${count + 1}`,
       where: kind === "panel" ? "outside" : "inside",
       aglM: null,
       linkId: null,
@@ -273,7 +273,7 @@ export const WiringOpen = (given: WiringRead & { choose: (linkId: string) => voi
                         >
                           {ADDED.map((k) => (
                             <option key={k} value={k}>
-                              {PLACE_WORDS[k]}
+                              {PART_KIND_WORDS[k]}
                             </option>
                           ))}
                         </Choice>

@@ -1,7 +1,7 @@
 import { type JudgedSite, radiosAt, type SiteWiring } from "@/contract";
 import type { Verdict } from "@/core/link";
 import { worseVerdict } from "@/core/link";
-import { type Arrival, followed, type JobFinding, type Lead, type Parts, type Place, portKey, type Wired } from "@/core/wiring";
+import { type Arrival, followed, type JobFinding, type Lead, type Parts, type Place, portKey, supplyRank, type Wired } from "@/core/wiring";
 
 /* What the sheet shows of a site's wiring: what belongs to the link that is looked at, and each unit with what reaches it. */
 
@@ -103,15 +103,8 @@ export const decidesOver = (
       .filter((a) => a.gives.scheme !== "mains" && shown.has(a.end.placeId))
       .map((arrival) => ({ site, arrival }));
   });
-  const rank = ({ site, arrival: a }: (typeof all)[number]): number => {
-    const of = site.findings.filter((f) => f.placeId === a.end.placeId && f.verdict === "short");
-    const isBad = a.fit !== "fits" || a.collapses || of.some((f) => VOLTS.has(f.code));
-    const by = shortBy(a);
-    return (isBad ? (of.some((f) => f.stop) ? -200 : -100) : 0) + (by === null ? 50 : by / Math.max(1, a.window!.low));
-  };
-  return all.sort((a, b) => rank(a) - rank(b))[0] ?? null;
+  return all.map((x) => ({ ...x, rank: supplyRank(x.arrival, x.site.findings) })).sort((a, b) => a.rank - b.rank)[0] ?? null;
 };
-const VOLTS = new Set<JobFinding["code"]>(["volts-low", "volts-high", "start-low", "no-wake"]);
 
 export const verdictOver = (sites: readonly JudgedSite[]): Verdict =>
   sites.reduce<Verdict>((v, s) => s.findings.reduce<Verdict>((x, f) => worseVerdict(x, f.verdict), v), "clear");

@@ -1,4 +1,4 @@
-import type { JobFinding, MendKind, PartSheet, Place, Wired, WiringCode, WiringMend } from "@/core/wiring";
+import type { JobFinding, MendKind, PartSheet, Wired, WiringCode, WiringMend } from "@/core/wiring";
 import { powerKind } from "@/core/wiring";
 import { figure, lengthText, type Units } from "../../wording/numbers";
 
@@ -176,33 +176,6 @@ export const ANSWERS: Partial<Record<WiringCode, readonly (readonly [string, "jo
     ["It is", "joined"],
     ["It is not", "open"],
   ],
-};
-
-export const PLACE_WORDS: Readonly<Record<Place["kind"], string>> = {
-  switch: "switch",
-  injector: "injector",
-  splitter: "splitter",
-  surge: "surge protector",
-  cable: "cable",
-  plug: "plug",
-  gland: "gland",
-  converter: "converter",
-  media: "fibre converter",
-  fibre: "fibre",
-  router: "router",
-  recorder: "recorder",
-  battery: "battery",
-  charger: "charge controller",
-  panel: "panel",
-  fuse: "fuse",
-  box: "box",
-  mains: "mains",
-  radio: "radio",
-  camera: "camera",
-  "access-point": "access point",
-  phone: "phone",
-  control: "control",
-  other: "device",
 };
 
 /** A sheet in a line of a list. */

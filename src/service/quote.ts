@@ -1,0 +1,125 @@
+import {
+  customerSums,
+  type DaysFields,
+  type JobBundle,
+  type KitDto,
+  mountsOf,
+  type PickDto,
+  quoteLines,
+  siteKit,
+  sitesCost,
+  type WiringDto,
+} from "../contract";
+import { centsText, lineId } from "../core/kit";
+import { FEET_PER_METRE } from "../core/units";
+import { partsOf } from "../core/wiring";
+import { NotFound } from "../data/clash";
+import type { Db } from "../data/client";
+import { type JobRow, linksOf, sitesOf } from "../data/jobs";
+import { listRecords } from "../data/records";
+import { csvText } from "../formats";
+import type { QuoteSheet } from "../formats/pdf/quote-pdf";
+import { hardwareDto, jobDto, linkDto, partsDto, siteDto } from "./dto";
+
+/* The quote of a job, or of one link's ends, as its customer sees it: what is delivered, the work, the sums; no price of a thing and no margin. */
+
+type Units = "metric" | "imperial";
+
+const trimmed = (n: number): string => String(Math.round(n * 100) / 100);
+const quantityOf = (quantity: number, unit: string, units: Units): string => {
+  if (unit === "m") return units === "metric" ? `${Math.ceil(quantity)} m` : `${Math.ceil(quantity * FEET_PER_METRE)} ft`;
+  return unit === "" || unit === "pieces" ? trimmed(quantity) : `${trimmed(quantity)} ${unit}`;
+};
+
+/** @param linkId both its ends, with all that hangs there; null: all sites of the job. @throws NotFound when the job has no such link. */
+export const quoteOfJob = async (
+  db: Db,
+  row: JobRow,
+  linkId: string | null,
+  units: Units,
+  today: string,
+): Promise<{ readonly sheet: QuoteSheet; readonly csv: string }> => {
+  const [sites, links, wirings, [kit], [days], picks, parts, hardware] = await Promise.all([
+    sitesOf(db, row.id),
+    linksOf(db, row.id),
+    listRecords(db, row.id, "wiring") as unknown as Promise<WiringDto[]>,
+    listRecords(db, row.id, "kit") as unknown as Promise<KitDto[]>,
+    listRecords(db, row.id, "days") as unknown as Promise<DaysFields[]>,
+    listRecords(db, row.id, "pick") as unknown as Promise<PickDto[]>,
+    partsDto(db),
+    hardwareDto(db),
+  ]);
+  const job: JobBundle = { job: jobDto(row), sites: sites.map(siteDto), links: links.map(linkDto) };
+  const link = job.links.find((l) => l.id === linkId) ?? null;
+  if (link === null && linkId !== null) throw new NotFound("link");
+  const siteIds = link === null ? job.sites.map((s) => s.id) : [link.nearSiteId, link.farSiteId];
+  const all = partsOf(parts, hardware.radios);
+  const pickById = new Map(picks.map((p) => [p.id, p]));
+  const pickOf = (key: string) => ({ id: lineId(row.id, key), pick: pickById.get(lineId(row.id, key)) ?? null });
+  const ends = siteIds.flatMap((siteId) => {
+    const wiring = wirings.find((w) => w.siteId === siteId);
+    return wiring === undefined
+      ? []
+      : [siteKit({ wiring, kit: kit!, safety: null, parts: all, mountOf: mountsOf(job, hardware, siteId), pickOf })];
+  });
+  const cost = sitesCost(kit!, ends, days!.tasks, link === null);
+  const sums = customerSums(kit!, cost);
+  const { money } = kit!;
+  const nameOf = (siteId: string): string => job.sites.find((s) => s.id === siteId)?.name ?? "";
+  const lines = quoteLines(ends);
+  const amount = (cents: number): string => `${centsText(cents)} ${money.currency}`;
+  const own = cost.labour.filter((t) => t.hours > 0);
+  const labour =
+    money.labourBy === "tasks"
+      ? own.map((t) => ({ quantity: `${trimmed(t.hours)} h`, name: t.name }))
+      : cost.labourHours > 0
+        ? [{ quantity: `${trimmed(cost.labourHours)} h`, name: "bringing up, wiring, aiming, proving" }]
+        : [];
+  const total = [
+    ["Material", sums.materialCents],
+    ["Work", sums.labourCents],
+    ["Way", sums.travelCents],
+    ["Together", sums.netCents],
+    [`Tax, ${trimmed(money.taxShare * 100)} %`, sums.taxCents],
+    ["To pay", sums.totalCents],
+  ] as const;
+  const sheet: QuoteSheet = {
+    job: row.name,
+    place: row.place,
+    of: link === null ? "all sites" : `${nameOf(link.nearSiteId)} to ${nameOf(link.farSiteId)}`,
+    to: money.quoteTo,
+    day: today,
+    validUntil: money.validUntil,
+    sections: ends.map(({ siteId }) => ({
+      name: nameOf(siteId),
+      rows: lines.filter((l) => l.siteId === siteId).map((l) => ({ quantity: quantityOf(l.quantity, l.unit, units), name: l.name })),
+    })),
+    labour,
+    sums: total.map(([name, cents], i) => ({ name, amount: amount(cents), isTotal: i === total.length - 1 })),
+    terms: money.terms,
+    notes: [
+      "What a link comes to depends on weather, growth and what others build or send; what was promised is proven on the day and written down.",
+      "Work at height and on the mains is done by people qualified for it, under the local codes; permissions are the owner's to give.",
+    ],
+  };
+  const csv = csvText([
+    ...lines.map((l) => ({
+      site: nameOf(l.siteId),
+      item: l.name,
+      quantity: l.quantity,
+      unit: l.unit === "" ? "pieces" : l.unit,
+      amount: "",
+      currency: "",
+    })),
+    ...labour.map((l) => ({ site: "", item: l.name, quantity: l.quantity.replace(" h", ""), unit: "h", amount: "", currency: "" })),
+    ...total.map(([name, cents]) => ({
+      site: "",
+      item: name,
+      quantity: "",
+      unit: "",
+      amount: centsText(cents).replace("−", "-"),
+      currency: money.currency,
+    })),
+  ]);
+  return { sheet, csv };
+};
