@@ -25,6 +25,8 @@ const SITE = {
   pilot: { poleMm: 89, wall: "render over insulation", behind: "brick behind 80 mm of foam" },
 } as const;
 
+const dayId = (n: number): string => `0d000000-0000-4000-a000-00000000000${n}`;
+
 export const demoKit = (siteId: (key: string) => string): KitFields =>
   kitSchema.parse({
     sites: Object.fromEntries(Object.entries(SITE).map(([key, of]) => [siteId(key), kitSiteSchema.parse(of)])),
@@ -32,6 +34,14 @@ export const demoKit = (siteId: (key: string) => string): KitFields =>
     sawsMm: [16, 20, 22],
     laddersM: [4, 6],
     crew: ["Ada", "Ben"],
+    lessons: [
+      {
+        id: "0d000000-0000-4000-a000-0000000000a1",
+        siteId: siteId("ice"),
+        words: "The gland goes on before the plug.",
+        partId: "whelk-25",
+      },
+    ],
     money: { labourHours: 14, labourPerHour: 52, travelKm: 6, travelPerKm: 0.45, marginShare: 0.1, taxShare: 0.2 },
   });
 
@@ -53,8 +63,6 @@ export const demoSafety = (siteId: (key: string) => string): (SafetyFields & { r
     }),
   },
 ];
-
-const dayId = (n: number): string => `0d000000-0000-4000-a000-00000000000${n}`;
 
 /** The days of the visit: a trim that waits for its owner, a berth that is closed while a ship lies there. */
 export const demoDays = (siteId: (key: string) => string): DaysFields => {
@@ -129,6 +137,22 @@ export const demoDays = (siteId: (key: string) => string): DaysFields => {
         hours: 2.5,
       },
     ],
+    // High water on Friday while the ship lies alongside; heights in the harbour's own datum.
+    tides: (
+      [
+        ["2026-12-02", "05:38", 0.9],
+        ["2026-12-02", "11:50", 3.6],
+        ["2026-12-02", "18:03", 1.0],
+        ["2026-12-03", "00:15", 3.7],
+        ["2026-12-03", "06:28", 0.8],
+        ["2026-12-03", "12:40", 3.8],
+        ["2026-12-03", "18:53", 0.9],
+        ["2026-12-04", "01:05", 3.8],
+        ["2026-12-04", "07:18", 0.7],
+        ["2026-12-04", "13:30", 3.9],
+        ["2026-12-04", "19:43", 0.8],
+      ] as const
+    ).map(([day, at, heightM]) => ({ day, at, heightM })),
     closures: [
       {
         id: dayId(8),

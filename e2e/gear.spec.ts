@@ -200,3 +200,44 @@ test("a data sheet opens whole; an own copy takes measured cuts, and a bad row i
   }
   await expect(page.getByRole("button", { name: "Tramontane Small, own" })).toHaveCount(0);
 });
+
+test("an own part by form: a slip is told at its field, a shorter form by kind, and what was added can be plugged in", async ({
+  page,
+  request,
+}) => {
+  const jobId = (await demoJob(request)).job.id;
+  await page.goto(`/jobs/${jobId}/gear`);
+  await page.getByRole("button", { name: "Own part" }).click();
+  const form = page.getByRole("form", { name: "Own part" });
+  await expect(form.getByRole("button", { name: "Add the part" })).toBeDisabled();
+  await form.getByLabel("Name").fill("Skerry Eye");
+  await form.getByLabel("Kind").selectOption("camera");
+  await form.getByLabel("Draws at most, W").fill("six");
+  await form.getByLabel("Takes").selectOption("802.3af");
+  await form.getByRole("button", { name: "Add the part" }).click();
+  await expect(form.getByRole("alert")).toHaveText('"six" is not a number.');
+  await form.getByLabel("Draws at most, W").fill("6,5");
+  await form.getByLabel("Works from, V").fill("37");
+  await form.getByRole("button", { name: "Add the part" }).click();
+  await expect(form.getByRole("alert")).toContainText("low_v and high_v come together");
+  await form.getByLabel("Works to, V").fill("57");
+  await form.getByLabel("In stock").fill("3");
+  await expectAccessible(page);
+  await form.getByRole("button", { name: "Add the part" }).click();
+  await expect(page.getByText("Taken in: 0 radios, 0 antennas, 1 part.")).toBeVisible();
+  await expect(form.getByLabel("Name")).toHaveValue("");
+  const parts = (await (await request.get("/api/hardware/parts")).json()) as { id: string }[];
+  expect(parts.find((p) => p.id === "skerry-eye")).toMatchObject({
+    kind: "camera",
+    drawMostW: 6.5,
+    inputVolts: { "802.3af": { low: 37, high: 57 } },
+    stock: 3,
+    source: "own",
+  });
+  await form.getByLabel("Kind").selectOption("gland");
+  await expect(form.getByLabel("Draws at most, W")).toHaveCount(0);
+  await form.getByLabel("Name").fill("Skerry Gland");
+  await form.getByLabel("Hole it needs, mm").fill("63");
+  await form.getByRole("button", { name: "Add the part" }).press("Enter");
+  await expect(page.getByRole("cell", { name: "Skerry Gland" })).toBeVisible();
+});

@@ -39,7 +39,15 @@ export const closureSchema = z.object({
   why: text("the reason", 120),
 });
 
+/** High or low water, as the harbour's table says it. */
+export const tideSchema = z.object({
+  day: day("the day"),
+  at: clock("the time"),
+  heightM: z.number("the height must be a number").min(-20).max(20, "the water is 20 m or lower"),
+});
+
 export const daysSchema = z.object({
+  tides: z.array(tideSchema).max(400, "at most 400 heights of water").default([]),
   tasks: z.array(taskSchema).max(300, "at most 300 tasks").default([]),
   closures: z.array(closureSchema).max(300, "at most 300 closures").default([]),
 });

@@ -12,6 +12,7 @@ export * from "./kit-facts";
 export * from "./kit-job";
 export * from "./kit-mount";
 export * from "./kit-rf";
+export * from "./lessons";
 export * from "./limits";
 export * from "./load";
 export * from "./network";

@@ -1,8 +1,9 @@
 import { amountCents, type JudgedRisk, judgeScreen, type KitLine, kitLines } from "../core/kit";
+import type { Stands } from "../core/link";
 import type { Parts } from "../core/wiring";
 import type { KitFields, PickState, SafetyFields } from "./kit";
 import { kitFacts, kitSiteOf } from "./kit-facts";
-import { HARNESS_FROM_M, judgeMounts, type MountFinding, type MountOf, type MountWind } from "./kit-mount";
+import { HARNESS_FROM_M, judgeMounts, type MountFinding, type MountOf, type MountWind, swayFindings } from "./kit-mount";
 import type { SiteWiring } from "./wiring-job";
 
 /* The kit of a site: its lines with what is in hand of them, and what does not suit. */
@@ -68,11 +69,13 @@ export interface KitAsk {
   readonly parts: Parts;
   readonly mountOf: MountOf;
   readonly pickOf: (key: string) => { readonly id: string; readonly pick: KitPick | null };
+  /** What the plan says the mount stands on: wind turns it by that; left out, it is not judged. */
+  readonly stands?: Stands | null;
   /** What of each counted part other sites leave; what this one is to take is taken from it. */
   readonly stockLeft?: Map<string, number>;
 }
 
-export const siteKit = ({ wiring, kit, safety, parts, mountOf, pickOf, stockLeft = new Map() }: KitAsk): SiteKit => {
+export const siteKit = ({ wiring, kit, safety, parts, mountOf, pickOf, stands, stockLeft = new Map() }: KitAsk): SiteKit => {
   const site = kitSiteOf(kit, wiring.siteId);
   const facts = kitFacts(wiring, site, parts, mountOf);
   const own = kit.own.filter((o) => o.siteId === wiring.siteId);
@@ -112,6 +115,7 @@ export const siteKit = ({ wiring, kit, safety, parts, mountOf, pickOf, stockLeft
   const radios = wiring.places.filter((p) => p.kind === "radio");
   const mounts = judgeMounts(radios, mountOf, site, kit);
   findings.push(...mounts.findings);
+  if (stands !== undefined && radios.length > 0) findings.push(...swayFindings(site, stands));
   const holes = [...new Set(facts.flatMap((f) => (f.kind === "entry" && typeof f.values.holeMm === "number" ? [f.values.holeMm] : [])))];
   for (const holeMm of holes)
     if (kit.sawsMm.length > 0 && !kit.sawsMm.includes(holeMm)) findings.push({ code: "saw", verdict: "short", holeMm, sawsMm: kit.sawsMm });

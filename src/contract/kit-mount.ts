@@ -1,6 +1,7 @@
 import { type FixingLoad, fixingLoad, gustOfMean, ladderFor, ladderM, poleKg } from "../core/kit";
+import { type Stands, TWIST_DEG } from "../core/link";
 import type { KitFields, KitSite } from "./kit";
-import type { HardwareDto, JobBundle } from "./types";
+import type { JobBundle } from "./types";
 import type { PlaceFields } from "./wiring";
 
 /* What hangs on the poles of a site, the wind on it, and how one gets up to it. */
@@ -67,6 +68,14 @@ export type MountFinding =
   | { readonly code: "ladder"; readonly verdict: "short"; readonly asksM: number; readonly longestM: number }
   | { readonly code: "fixing"; readonly verdict: "short" | "unknown"; readonly name: string; readonly load: FixingLoad }
   | { readonly code: "sheet-silent"; readonly verdict: "unknown"; readonly name: string; readonly silent: readonly string[] }
+  | {
+      /** The pole above its bracket turns in wind more than the plan counts with. */
+      readonly code: "sways";
+      readonly verdict: "tight" | "unknown";
+      readonly stands: Stands | null;
+      readonly like: keyof typeof TWIST_DEG;
+      readonly aboveM: number;
+    }
   | { readonly code: "wind-untold" | "wall-unknown" | "pole-untold"; readonly verdict: "unknown" };
 
 export interface MountWind {
@@ -124,6 +133,20 @@ const windOn = (name: string, mounted: readonly Mounted[], site: KitSite, gustMS
     iceMm: site.iceMm,
   });
   return { name, load, gustMS };
+};
+
+/** Longer than so many times its own thickness above the bracket a pole is a thin one (ours). */
+const THIN_FROM = 20;
+
+/** What a pole above its bracket is like in wind; null where nothing stands above the bracket, or nobody measured it. */
+export const poleLike = (site: Pick<KitSite, "poleAboveM" | "poleMm">): "stiff pole" | "thin pole" | null =>
+  site.poleAboveM === 0 || site.poleMm === null ? null : site.poleAboveM * 1000 > THIN_FROM * site.poleMm ? "thin pole" : "stiff pole";
+
+/** The pole of the kit held against what the plan says the mount stands on. */
+export const swayFindings = (site: KitSite, stands: Stands | null): MountFinding[] => {
+  const like = poleLike(site);
+  if (like === null || stands === "tree" || (stands !== null && TWIST_DEG[stands] >= TWIST_DEG[like])) return [];
+  return [{ code: "sways", verdict: stands === null ? "unknown" : "tight", stands, like, aboveM: site.poleAboveM }];
 };
 
 export interface JudgedMounts {

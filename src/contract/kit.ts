@@ -30,6 +30,16 @@ export const kitSiteSchema = z.object({
 });
 export type KitSite = z.infer<typeof kitSiteSchema>;
 
+/** What a site taught, for later ones: about a thing, about a wall, or about any end. */
+export const lessonSchema = z.object({
+  id: z.uuid(),
+  siteId: z.uuid(),
+  words: z.string().trim().min(1, "a lesson needs words").max(200, "a lesson has 200 letters or fewer"),
+  partId: z.string().min(1).max(80).nullable().default(null),
+  wall: z.enum(WALLS).nullable().default(null),
+});
+export type Lesson = z.infer<typeof lessonSchema>;
+
 export const kitSchema = z.object({
   sites: z
     .record(z.uuid(), kitSiteSchema)
@@ -70,6 +80,9 @@ export const kitSchema = z.object({
     )
     .max(300, "at most 300 rows of one's own")
     .default([]),
+  lessons: z.array(lessonSchema).max(200, "at most 200 lessons").default([]),
+  /** Lessons of other sites that were read, and are not offered here any more. */
+  lessonsRead: z.array(z.uuid()).max(1000, "at most 1000 lessons read").default([]),
   money: z
     .object({
       currency: z.string().trim().min(1, "a currency is needed").max(8).default("€"),

@@ -338,6 +338,8 @@ export const TOLD = {
         laddersM: "ladders on the van",
         crew: "who does the work",
         own: "rows of one's own",
+        lessons: "lessons",
+        lessonsRead: "lessons read",
         money: "money",
       },
     },
@@ -346,7 +348,7 @@ export const TOLD = {
     parent: "job",
     many: false,
     route: "days",
-    words: { one: "days", many: "days", fields: { tasks: "tasks", closures: "closures and water" } },
+    words: { one: "days", many: "days", fields: { tasks: "tasks", closures: "closures and water", tides: "tide table" } },
   },
   pick: {
     parent: "job",

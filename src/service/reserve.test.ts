@@ -18,7 +18,10 @@ const me = <T>(work: () => Promise<T>): Promise<T> => asClient("client-reserve",
 let made = 0;
 const stocked = async (stock: number): Promise<string> => {
   const id = `reserved-${process.pid}-${++made}`;
-  await saveHardware(one, { parts: [{ id, name: `Held ${made}`, kind: "box", stock }], source: "catalogue" });
+  await saveHardware(one, {
+    parts: [{ id, name: `Held ${made}`, kind: "box", stock } as { id: string; name: string; kind: string }],
+    source: "catalogue",
+  });
   return id;
 };
 const stockOf = async (id: string): Promise<number> => ((await listParts(one)).find((p) => p.id === id)!.sheet as { stock: number }).stock;

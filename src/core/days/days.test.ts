@@ -3,7 +3,20 @@ import ICAL from "ical.js";
 import { describe, expect, test } from "vitest";
 import { calendarText } from "../../formats";
 import { sunPosition, sunTimes } from "../geo";
-import { clockText, instantOf, isZone, judgeDays, localTime, minutesOf, proposeTasks, type Task } from ".";
+import {
+  clockText,
+  instantOf,
+  isHighWater,
+  isZone,
+  judgeDays,
+  localTime,
+  minutesOf,
+  proposeTasks,
+  readTides,
+  type Task,
+  tideAt,
+  tideMin,
+} from ".";
 
 const ZONES = [
   "UTC",
@@ -171,5 +184,56 @@ describe("the calendar", () => {
   });
   test("without a task it is a calendar still", () => {
     expect(new ICAL.Component(ICAL.parse(calendarText("Empty; job", [], 1, new Date(0)))).getAllSubcomponents("vevent")).toHaveLength(0);
+  });
+});
+
+describe("tide", () => {
+  const table = `Merrow, heights in metres
+2026-12-03  00:15 3.7  06:28 0,8 12:40 3.8m HW 18:53 0.9
+2026-12-04 07:18 −0.2
+  13:30 3.9
+noon is later
+2026-13-04 01:00 2
+12:75 3`;
+
+  test("a pasted table is read line by line; what is none is named", () => {
+    const { marks, faults } = readTides(table);
+    expect(marks).toEqual([
+      { day: "2026-12-03", at: "00:15", heightM: 3.7 },
+      { day: "2026-12-03", at: "06:28", heightM: 0.8 },
+      { day: "2026-12-03", at: "12:40", heightM: 3.8 },
+      { day: "2026-12-03", at: "18:53", heightM: 0.9 },
+      { day: "2026-12-04", at: "07:18", heightM: -0.2 },
+      { day: "2026-12-04", at: "13:30", heightM: 3.9 },
+    ]);
+    expect(faults).toEqual([
+      { line: 6, text: "2026-13-04 01:00 2" },
+      { line: 7, text: "12:75 3" },
+    ]);
+  });
+
+  test("between two marks the height is the rule of twelfths to a twentieth of the range, and nothing outside or over a gap", () => {
+    const { marks } = readTides("2026-12-03 06:00 1.0 12:00 4.0\n2026-12-04 12:00 4.2");
+    const at = (clock: string, day = "2026-12-03") => tideAt(marks, tideMin({ day, at: clock }));
+    // After hour n of the flood so many twelfths of the range.
+    for (const [hour, twelfths] of [
+      [6, 0],
+      [7, 1],
+      [8, 3],
+      [9, 6],
+      [10, 9],
+      [11, 11],
+      [12, 12],
+    ] as const)
+      expect(Math.abs(at(`${hour}:00`)! - (1 + (3 * twelfths) / 12)), `at ${hour}`).toBeLessThan(0.15);
+    expect(at("05:59")).toBeNull();
+    expect(at("18:00")).toBeNull();
+    expect(at("12:01", "2026-12-04")).toBeNull();
+    expect(marks.map((_, i) => isHighWater(marks, i))).toEqual([false, false, true]);
+  });
+
+  test("high waters of a table", () => {
+    const { marks } = readTides(table);
+    expect(marks.filter((_, i) => isHighWater(marks, i)).map((m) => m.at)).toEqual(["00:15", "12:40", "13:30"]);
   });
 });

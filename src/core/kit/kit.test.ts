@@ -7,7 +7,9 @@ import {
   kitSchema,
   kitSiteSchema,
   labourRows,
+  lessonSchema,
   mountsOf,
+  offeredLessons,
   pickedBeside,
   quoteLines,
   type SiteWiring,
@@ -17,6 +19,7 @@ import {
   taskSchema,
   wiringSchema,
 } from "../../contract";
+import type { Stands } from "../link";
 import { cleanEnd, PARTS } from "../wiring/testing/ends";
 import {
   centsText,
@@ -330,6 +333,61 @@ test("what was picked and is no longer in the plan is told, for it is still out 
     [kit],
   );
   expect(beside.map((p) => p.id)).toEqual([lineId("job", "old line"), lineId("job", "kept")]);
+});
+
+test("a pole above its bracket sways: by its length and thickness, against what the plan counts with", () => {
+  const of = (poleMm: number | null, poleAboveM: number, stands: Stands | null) => {
+    const sites = { [SITE]: { poleMm, poleAboveM } };
+    const kit = siteKit({
+      wiring: end(),
+      kit: kitSchema.parse({ sites }),
+      safety: null,
+      parts: PARTS,
+      mountOf,
+      stands,
+      pickOf: (id) => ({ id, pick: null }),
+    });
+    const f = kit.findings.find((x) => x.code === "sways");
+    return f?.code === "sways" ? [f.verdict, f.like] : null;
+  };
+  expect(of(50, 1.35, null)).toEqual(["unknown", "thin pole"]);
+  expect(of(50, 1.35, "wall")).toEqual(["tight", "thin pole"]);
+  expect(of(50, 1.35, "stiff pole")).toEqual(["tight", "thin pole"]);
+  expect(of(50, 1.35, "thin pole")).toBeNull();
+  // Just as long as twenty times its thickness: stiff still.
+  expect(of(50, 1, "wall")).toEqual(["tight", "stiff pole"]);
+  expect(of(89, 1.35, "stiff pole")).toBeNull();
+  expect(of(50, 0, null)).toBeNull();
+  expect(of(null, 1.35, null)).toBeNull();
+  expect(of(50, 1.35, "tree")).toBeNull();
+});
+
+test("a lesson is offered where the same thing or wall is met, by an end that has not taught it, until it is read", () => {
+  const kit = siteKit({
+    wiring: end(),
+    kit: kitSchema.parse({}),
+    safety: null,
+    parts: PARTS,
+    mountOf,
+    pickOf: (key) => ({ id: key, pick: null }),
+  });
+  const elsewhere = "0d000000-0000-4000-a000-0000000000ee";
+  const lesson = (more: object) => ({
+    ...lessonSchema.parse({ id: crypto.randomUUID(), siteId: elsewhere, words: "w", ...more }),
+    jobId: "j",
+    jobName: "",
+    siteName: "",
+  });
+  const fits = (l: ReturnType<typeof lesson>, of: object = {}) =>
+    offeredLessons([l], [kit], kitSchema.parse({ sites: { [SITE]: { wall: "brick" } }, ...of })).length === 1;
+  expect(fits(lesson({}))).toBe(true);
+  expect(fits(lesson({ partId: "limpet-60" }))).toBe(true);
+  expect(fits(lesson({ partId: "no-such-part" }))).toBe(false);
+  expect(fits(lesson({ wall: "brick" }))).toBe(true);
+  expect(fits(lesson({ wall: "timber" }))).toBe(false);
+  expect(fits(lesson({ siteId: SITE }))).toBe(false);
+  const known = lesson({});
+  expect(fits(known, { lessonsRead: [known.id] })).toBe(false);
 });
 
 test("a quote names each thing once a site, neither tools nor what is there already, in words a customer knows", () => {

@@ -61,6 +61,9 @@ const send = async (
 export const getJson = async <T>(path: string, signal?: AbortSignal): Promise<T> =>
   (await send("GET", path, undefined, signal)).json() as Promise<T>;
 /** Asks for bytes with a question in the body: what costs the server something is never a plain address. */
+/** A file that the server makes. */
+export const getFile = async (path: string): Promise<Blob> => (await send("GET", path)).blob();
+
 export const postForBinary = (path: string, body: unknown, signal?: AbortSignal, timeoutMs?: number): Promise<Response> =>
   send("POST", path, JSON.stringify(body), signal, timeoutMs);
 /** Sends one edit of the outbox, under its number. */

@@ -16,6 +16,7 @@ import type {
   JobBundle,
   JobSummary,
   KitDto,
+  LessonDto,
   LimitsDto,
   LinkBundleDto,
   LinkVerdict,
@@ -59,6 +60,7 @@ export const keys = {
   parts: ["parts"] as const,
   kit: (id: string) => ["kit", id] as const,
   days: (id: string) => ["days", id] as const,
+  lessons: (id: string) => ["lessons", id] as const,
   picks: (id: string) => ["picks", id] as const,
   safety: (id: string) => ["safety", id] as const,
   losses: (id: string) => ["losses", id] as const,
@@ -149,6 +151,10 @@ export const useKit = (id: string) =>
   useQuery({ queryKey: keys.kit(id), queryFn: ({ signal }) => getJson<KitDto>(`/api/jobs/${id}/kit`, signal) });
 export const useDays = (id: string) =>
   useQuery({ queryKey: keys.days(id), queryFn: ({ signal }) => getJson<DaysDto>(`/api/jobs/${id}/days`, signal) });
+/** What other jobs taught. */
+export const useLessons = (id: string) =>
+  useQuery({ queryKey: keys.lessons(id), queryFn: ({ signal }) => getJson<LessonDto[]>(`/api/jobs/${id}/lessons`, signal) });
+
 export const usePicks = (id: string) =>
   useQuery({ queryKey: keys.picks(id), queryFn: ({ signal }) => getJson<PickDto[]>(`/api/jobs/${id}/picks`, signal) });
 export const useSafety = (id: string) =>

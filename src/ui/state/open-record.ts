@@ -135,3 +135,20 @@ const isRow = (value: unknown): value is Answer =>
 
 /** The record as it is shown now. */
 export const shown = <F>(record: OpenRecord<F>): F => shownOf(record.store.getState());
+
+/** Waits until what was edited is kept by the server. @returns false when it has to wait, or was refused. */
+export const whenKept = <F>(record: OpenRecord<F>): Promise<boolean> => {
+  record.end();
+  const answer = (s: OpenState<F>): boolean | null =>
+    s.theirs !== null || s.refused !== null || s.waits !== null ? false : s.sent.length === 0 ? true : null;
+  const now = answer(record.store.getState());
+  if (now !== null) return Promise.resolve(now);
+  return new Promise((resolve) => {
+    const stop = record.store.subscribe((s) => {
+      const then = answer(s);
+      if (then === null) return;
+      stop();
+      resolve(then);
+    });
+  });
+};

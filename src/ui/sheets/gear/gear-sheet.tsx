@@ -19,6 +19,7 @@ import type { Shown } from "./data-sheet-dialog";
 import { antennaColumns, partColumns, radioColumns } from "./hardware-columns";
 import { AntennaForm, RadioForm } from "./hardware-forms";
 import { HardwareHistory } from "./hardware-history";
+import { PartForm } from "./part-form";
 import { StockCell } from "./stock-cell";
 
 const DataSheetDialog = lazyPart(() => import("./data-sheet-dialog").then((m) => m.DataSheetDialog));
@@ -32,7 +33,7 @@ const download = (hardware: HardwareDto, parts: readonly PartDto[]): void => {
   keepFile(new Blob([JSON.stringify(own, null, 1)], { type: "application/json" }), "hardware.json");
 };
 
-/** The catalogue and the user's own radios and antennas: by form, or by a JSON file of the same shape. */
+/** The catalogue and the user's own radios, antennas and parts: by form, or by a file of the same shape. */
 export const GearSheet = ({ jobId }: { jobId: string }) => {
   const hardware = useHardware();
   const parts = useParts();
@@ -40,7 +41,7 @@ export const GearSheet = ({ jobId }: { jobId: string }) => {
   const verdicts = useVerdicts(jobId);
   const client = useQueryClient();
   const file = useRef<HTMLInputElement>(null);
-  const [panel, setPanel] = useState<"radio" | "antenna">("radio");
+  const [panel, setPanel] = useState<"radio" | "antenna" | "part">("radio");
   const [report, setReport] = useState<{ words: string; faults: readonly { where: string; reason: string }[]; bad: boolean } | null>(null);
 
   const take = async (text: string): Promise<boolean> => {
@@ -182,7 +183,7 @@ export const GearSheet = ({ jobId }: { jobId: string }) => {
         </div>
         <aside aria-label="Own hardware" className="min-h-0 overflow-auto border-l border-ink px-5 py-4">
           <div className="mb-3 flex gap-5">
-            {(["radio", "antenna"] as const).map((name) => (
+            {(["radio", "antenna", "part"] as const).map((name) => (
               <button
                 key={name}
                 type="button"
@@ -194,7 +195,9 @@ export const GearSheet = ({ jobId }: { jobId: string }) => {
               </button>
             ))}
           </div>
-          {panel === "radio" ? <RadioForm radios={radios} take={take} /> : <AntennaForm take={take} />}
+          {panel === "radio" && <RadioForm radios={radios} take={take} />}
+          {panel === "antenna" && <AntennaForm take={take} />}
+          {panel === "part" && <PartForm take={take} faults={report?.faults ?? []} />}
           <HardwareHistory />
         </aside>
       </div>

@@ -17,9 +17,11 @@ import { NumberField } from "../../controls/number-field";
 import { ParsedField } from "../../controls/parsed-field";
 import { AddRow, RemoveRow } from "../../controls/rows";
 import { VerdictMark } from "../../marks/verdict-mark";
+import type { Units } from "../../wording/numbers";
 import { readClock, readClockWithin, readName, readNames } from "../../wording/read";
 import { DaysStrip } from "./days-strip";
 import { clashText, permissionText } from "./days-words";
+import { TidePanel } from "./tide-panel";
 
 const KIND_WORDS: Readonly<Record<TaskFields["kind"], string>> = {
   bench: "bench",
@@ -43,6 +45,8 @@ export const DaysPanel = ({
   needsLift,
   width,
   setZone,
+  calendar,
+  units,
 }: {
   job: JobBundle;
   linkId: string;
@@ -52,6 +56,9 @@ export const DaysPanel = ({
   change: (set: Partial<DaysFields>) => void;
   crew: readonly string[];
   needsLift: boolean;
+  units: Units;
+  /** Hands over the days as a calendar file. */
+  calendar: () => void;
   width: number;
   setZone: (zone: string) => void;
 }) => {
@@ -111,15 +118,16 @@ export const DaysPanel = ({
         )}
         <AddRow onClick={add}>Add a task</AddRow>
         {fields.tasks.some((t) => t.day !== null) && (
-          <a className="press min-h-6 leading-6" href={`/api/jobs/${job.job.id}/calendar`} download>
+          <button type="button" className="press min-h-6" onClick={calendar}>
             Calendar file
-          </a>
+          </button>
         )}
       </div>
       {width > 0 && (
         <DaysStrip
           tasks={fields.tasks}
           closures={fields.closures}
+          tides={fields.tides}
           clashes={clashes}
           lightOf={light}
           width={width}
@@ -305,6 +313,7 @@ export const DaysPanel = ({
           Add a time
         </AddRow>
       </section>
+      <TidePanel tides={fields.tides} change={(tides) => change({ tides })} units={units} />
     </section>
   );
 };

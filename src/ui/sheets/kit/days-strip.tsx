@@ -1,16 +1,67 @@
 import type { ClosureFields, TaskFields } from "@/contract";
-import { clockText, type DayClash, endMin, type Light, minutesOf } from "@/core/days";
+import { clockText, type DayClash, endMin, isHighWater, type Light, minutesOf, type TideMark, tideAt, tideMin } from "@/core/days";
 import { TYPE } from "../../drawing/type";
 
 const FROM_MIN = 5 * 60;
 const TO_MIN = 21 * 60;
 const LANE = 24;
-const HEAD = 34;
+const PLAIN_HEAD = 34;
+/** Room for the water above the tasks. */
+const TIDE = 34;
+const STEP_MIN = 15;
+
+/** The water of a day between its marks, with the time of each high one. */
+const TideLine = ({
+  day,
+  tides,
+  x,
+  y,
+  foot,
+}: {
+  day: string;
+  tides: readonly TideMark[];
+  x: (minutes: number) => number;
+  y: (heightM: number) => number;
+  foot: number;
+}) => {
+  const zero = tideMin({ day, at: "00:00" });
+  const runs: [number, number][][] = [[]];
+  for (let m = FROM_MIN; m <= TO_MIN; m += STEP_MIN) {
+    const height = tideAt(tides, zero + m);
+    if (height === null) runs.push([]);
+    else runs.at(-1)!.push([x(m), y(height)]);
+  }
+  return (
+    <g aria-hidden="true">
+      {runs
+        .filter((r) => r.length > 1)
+        .map((r) => (
+          <g key={r[0]![0]}>
+            <path
+              d={`M${r[0]![0]} ${foot}L${r.map(([a, b]) => `${a} ${b}`).join("L")}L${r.at(-1)![0]} ${foot}Z`}
+              fill="var(--water-fill)"
+            />
+            <path d={`M${r.map(([a, b]) => `${a} ${b}`).join("L")}`} fill="none" stroke="var(--water-line)" strokeWidth={1.4} />
+          </g>
+        ))}
+      {tides.map((t, i) => {
+        const minutes = minutesOf(t.at)!;
+        if (t.day !== day || minutes < FROM_MIN || minutes > TO_MIN || !isHighWater(tides, i)) return null;
+        return (
+          <text key={`${t.at}`} x={x(minutes)} y={y(t.heightM) - 3} fontSize={TYPE.label} textAnchor="middle" className="halo">
+            high {t.at}
+          </text>
+        );
+      })}
+    </g>
+  );
+};
 
 /** Days side by side: light, closures and water, tasks as bars, those that stand against something in vermilion. */
 export const DaysStrip = ({
   tasks,
   closures,
+  tides,
   clashes,
   lightOf,
   width,
@@ -19,6 +70,7 @@ export const DaysStrip = ({
 }: {
   tasks: readonly TaskFields[];
   closures: readonly ClosureFields[];
+  tides: readonly TideMark[];
   clashes: readonly DayClash[];
   lightOf: (siteId: string | null, day: string) => Light | null;
   width: number;
@@ -26,6 +78,10 @@ export const DaysStrip = ({
   choose: (id: string) => void;
 }) => {
   const days = [...new Set([...tasks.flatMap((t) => t.day ?? []), ...closures.map((c) => c.day)])].sort();
+  const hasTide = tides.some((t) => days.includes(t.day));
+  const HEAD = PLAIN_HEAD + (hasTide ? TIDE : 0);
+  const [lowM, highM] = [Math.min(...tides.map((t) => t.heightM)), Math.max(...tides.map((t) => t.heightM))];
+  const waterY = (heightM: number): number => HEAD - 6 - ((heightM - lowM) / Math.max(0.1, highM - lowM)) * (TIDE - 16);
   const each = Math.max(240, Math.min(420, (width - 8) / Math.max(1, days.length)));
   const worst = new Map<string, DayClash["verdict"]>();
   for (const c of [...clashes].sort((a, b) => (a.verdict === "short" ? 1 : b.verdict === "short" ? -1 : 0))) worst.set(c.taskId, c.verdict);
@@ -63,12 +119,12 @@ export const DaysStrip = ({
                   timeZone: "UTC",
                 })}
               </text>
-              <rect x={x(day, FROM_MIN)} y={HEAD - 14} width={x(day, TO_MIN) - x(day, FROM_MIN)} height={10} fill="var(--shade-3)" />
+              <rect x={x(day, FROM_MIN)} y={PLAIN_HEAD - 14} width={x(day, TO_MIN) - x(day, FROM_MIN)} height={10} fill="var(--shade-3)" />
               {light !== null && (
                 <>
                   <rect
                     x={x(day, light.riseMin)}
-                    y={HEAD - 14}
+                    y={PLAIN_HEAD - 14}
                     width={x(day, light.setMin) - x(day, light.riseMin)}
                     height={10}
                     fill="var(--paper)"
@@ -80,13 +136,16 @@ export const DaysStrip = ({
                   </text>
                 </>
               )}
+              {hasTide && <TideLine day={day} tides={tides} x={(minutes) => x(day, minutes)} y={waterY} foot={HEAD - 4} />}
               {closures
                 .filter((c) => c.day === day)
+                // What is closed stands over the water that there is.
+                .sort((a, b) => Number(a.kind === "closed") - Number(b.kind === "closed"))
                 .map((c) => (
                   <g key={c.id}>
                     <rect
                       x={x(day, minutesOf(c.from)!)}
-                      y={HEAD - 14}
+                      y={PLAIN_HEAD - 14}
                       width={Math.max(2, x(day, minutesOf(c.to)!) - x(day, minutesOf(c.from)!))}
                       height={10}
                       fill={c.kind === "closed" ? "var(--short)" : "var(--zone)"}
@@ -98,7 +157,7 @@ export const DaysStrip = ({
                 ))}
               {[6, 9, 12, 15, 18].map((h) => (
                 <g key={h}>
-                  <line x1={x(day, h * 60)} x2={x(day, h * 60)} y1={HEAD - 4} y2={height - 18} stroke="var(--grid)" />
+                  <line x1={x(day, h * 60)} x2={x(day, h * 60)} y1={PLAIN_HEAD - 4} y2={height - 18} stroke="var(--grid)" />
                   <text x={x(day, h * 60)} y={height - 5} fontSize={TYPE.label} textAnchor="middle" className="mono">
                     {String(h).padStart(2, "0")}
                   </text>

@@ -39,6 +39,16 @@ export const KitFindings = ({ open, show, saveCsv }: { open: OpenKit; show: (tab
               Mount and wall
             </button>
           )}
+          {f.code === "sways" && (
+            <button
+              type="button"
+              className="press min-h-6 text-line"
+              disabled={open.busy.has("stands")}
+              onClick={() => void open.setStands(s.siteId, f.like)}
+            >
+              Count it as a {f.like}
+            </button>
+          )}
           {(f.code === "saw" || f.code === "ladder" || f.code === "wind-untold") && (
             <button type="button" className="press min-h-6 text-line" onClick={() => show("van")}>
               Wind, van, crew

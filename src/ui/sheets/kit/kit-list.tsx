@@ -3,7 +3,7 @@ import type { KitRow } from "@/contract";
 import { KIT_PLACES } from "@/core/kit";
 import { VerdictMark } from "../../marks/verdict-mark";
 import type { Units } from "../../wording/numbers";
-import { quantityText, WHERE_WORDS } from "./kit-words";
+import { placeState, placeStateText, quantityText, WHERE_WORDS } from "./kit-words";
 
 const stockText = (r: KitRow, units: Units): string => {
   if (r.state === "reserved") return "reserved";
@@ -14,6 +14,7 @@ const stockText = (r: KitRow, units: Units): string => {
 
 /** The list to pick from, laid by where it is used; each line says why it is there. */
 export const KitList = ({
+  idOf,
   rows,
   units,
   busy,
@@ -23,6 +24,8 @@ export const KitList = ({
   remove,
   money,
 }: {
+  /** Name of the list on the page: its places are found by it. */
+  idOf: string;
   rows: readonly KitRow[];
   units: Units;
   /** The line that is on its way. */
@@ -37,16 +40,17 @@ export const KitList = ({
     {KIT_PLACES.map((where) => {
       const of = rows.filter((r) => r.where === where);
       return of.length === 0 ? null : (
-        <section key={where} aria-label={WHERE_WORDS[where]} className="pt-1.5">
+        <section key={where} id={`${idOf}-${where}`} tabIndex={-1} aria-label={WHERE_WORDS[where]} className="scroll-mt-2 pt-1.5">
           <h4 className="m-0 flex items-center gap-2 text-line font-heading">
             {WHERE_WORDS[where]}
             <span className="h-px flex-1 bg-rule" />
+            <span className={`text-note ${placeState(of).missing > 0 ? "v-short font-figure" : "text-ink-2"}`}>{placeStateText(of)}</span>
           </h4>
           <ul className="m-0 list-none p-0">
             {of.map((r) => (
               <li
                 key={r.key}
-                className={`grid grid-cols-[26px_72px_minmax(0,1fr)_auto_auto] items-start gap-x-2 py-0.5 leading-6 ${r.state === "missing" ? "v-short font-figure" : ""}`}
+                className={`grid grid-cols-[26px_58px_minmax(0,1fr)_auto] items-start gap-x-2 py-0.5 leading-6 ${r.state === "missing" ? "v-short font-figure" : ""}`}
                 data-kit={r.name}
                 data-state={r.state}
               >
@@ -70,7 +74,7 @@ export const KitList = ({
                 <details className="min-w-0">
                   <summary className="cursor-pointer list-none [&::-webkit-details-marker]:hidden">
                     {r.name}
-                    {r.stock !== null && <span className="cap"> {stockText(r, units)}</span>}
+                    {r.stock !== null && <span className="cap inline-block whitespace-nowrap pl-1"> {stockText(r, units)}</span>}
                   </summary>
                   <p className="cap m-0">{r.why.join("; ")}.</p>
                   <p className="m-0 flex flex-wrap gap-x-3">
@@ -90,7 +94,6 @@ export const KitList = ({
                   </p>
                 </details>
                 <span className="text-right font-mono">{r.state === "there" || r.costCents === null ? "" : money(r.costCents)}</span>
-                <span />
               </li>
             ))}
           </ul>

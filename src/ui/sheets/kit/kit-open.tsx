@@ -25,7 +25,9 @@ import { EditNotices, SheetHead } from "../sheet-head";
 import { DaysPanel } from "./days-panel";
 import { KitFindings } from "./kit-findings";
 import { KitList } from "./kit-list";
+import { KitSketch } from "./kit-sketch";
 import { findingText, WHERE_WORDS } from "./kit-words";
+import { OfferedLessons, OwnLessons } from "./lessons-panel";
 import { MoneyPanel } from "./money-panel";
 import { MountPanel, VanPanel } from "./mount-panel";
 import { ReserveLine } from "./reserve-line";
@@ -40,6 +42,15 @@ const TABS = [
   ["risks", "Before anyone climbs"],
   ["money", "Money"],
 ] as const;
+
+/** Narrower than this there is no room for a drawing beside the list. */
+const DRAWN_FROM_PX = 860;
+/** Leads from the drawing to the lines of a place. */
+const showPlace = (list: string, where: KitPlace): void => {
+  const place = document.getElementById(`${list}-${where}`);
+  place?.scrollIntoView({ block: "nearest" });
+  place?.focus();
+};
 
 const NEW_ROW = { name: "", quantity: 1, where: "tools" as KitPlace };
 
@@ -60,6 +71,7 @@ export const KitOpen = (
   const index = useJobIndex(jobId, verdicts.data, open.linkId);
   const [ref, area] = useSize<HTMLDivElement>();
   const narrow = area.width > 0 && area.width < NARROW_PX;
+  const isDrawn = area.width >= DRAWN_FROM_PX;
   const nameOf = (siteId: string): string => job.sites.find((s) => s.id === siteId)?.name ?? "a site that is gone";
   const verdict = sites.reduce<Verdict>(
     (v, s) => s.findings.reduce<Verdict>((x, f) => worseVerdict(x, f.verdict), v),
@@ -191,6 +203,7 @@ export const KitOpen = (
                       <TabRow label="Of the kit" tabs={TABS} />
                       <Tabs.Content value="list">
                         <ReserveLine rows={rows} busy={open.busy.has("reserve")} reserve={(of, isAway) => void open.reserve(of, isAway)} />
+                        <OfferedLessons job={job} kit={fields} now={open.now} change={open.record.change} ends={sites} />
                         <div className={narrow ? "grid gap-4" : "grid grid-cols-2 gap-6"}>
                           {sites.map((s) => (
                             <section
@@ -202,16 +215,32 @@ export const KitOpen = (
                               <h3 className={`m-0 text-body font-bold ${s.siteId === near.siteId ? "text-near" : "text-far"}`}>
                                 {nameOf(s.siteId)}
                               </h3>
-                              <KitList
-                                rows={s.rows}
-                                units={units}
-                                busy={open.busy}
-                                pick={(r) => void open.pick(r)}
-                                there={(r) => void open.there(r)}
-                                putBack={(r) => void open.putBackRow(r)}
-                                remove={removeRow}
-                                money={centsText}
-                              />
+                              <div className="flex gap-3">
+                                {isDrawn && (
+                                  <div className="pt-2">
+                                    <KitSketch
+                                      name={nameOf(s.siteId)}
+                                      wiring={given.wirings.find((w) => w.siteId === s.siteId)}
+                                      rows={s.rows}
+                                      mirror={s.siteId === near.siteId}
+                                      show={(where) => showPlace(`kit-${s.siteId}`, where)}
+                                    />
+                                  </div>
+                                )}
+                                <div className="min-w-0 flex-1">
+                                  <KitList
+                                    idOf={`kit-${s.siteId}`}
+                                    rows={s.rows}
+                                    units={units}
+                                    busy={open.busy}
+                                    pick={(r) => void open.pick(r)}
+                                    there={(r) => void open.there(r)}
+                                    putBack={(r) => void open.putBackRow(r)}
+                                    remove={removeRow}
+                                    money={centsText}
+                                  />
+                                </div>
+                              </div>
                             </section>
                           ))}
                         </div>
@@ -272,6 +301,7 @@ export const KitOpen = (
                             Add the row
                           </button>
                         </div>
+                        <OwnLessons job={job} kit={fields} now={open.now} change={open.record.change} ends={sites} />
                       </Tabs.Content>
                       <Tabs.Content value="mount">
                         {sites.map((s) => (
@@ -299,6 +329,8 @@ export const KitOpen = (
                           now={open.daysNow}
                           change={open.daysRecord.change}
                           crew={fields.crew}
+                          units={units}
+                          calendar={() => void open.calendar()}
                           needsLift={sites.some((s) => s.findings.some((f) => f.code === "lift"))}
                           width={area.width - 32}
                           setZone={(zone) => void open.setZone(zone)}
@@ -345,9 +377,7 @@ export const KitOpen = (
                           ends={sites}
                           allSites={open.allSites}
                           tasks={open.dayFields.tasks}
-                          quoteHref={(as, isJob) =>
-                            `/api/jobs/${jobId}/quote?as=${as}&units=${units}${isJob ? "" : `&link=${open.linkId}`}`
-                          }
+                          quote={(as, isJob) => void open.quote(as, isJob)}
                           shapes={given.brief.shapes}
                         />
                       </Tabs.Content>

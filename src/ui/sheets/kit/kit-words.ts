@@ -1,5 +1,6 @@
 import type { KitFinding, KitRow } from "@/contract";
 import type { JudgedRisk, KitPlace, Risk } from "@/core/kit";
+import { TWIST_DEG } from "@/core/link";
 import { figure, lengthText, type Units } from "../../wording/numbers";
 
 /* Words of the kit: where things are used, what is found, what may hurt somebody. */
@@ -11,6 +12,17 @@ export const WHERE_WORDS: Readonly<Record<KitPlace, string>> = {
   inside: "indoors",
   earth: "to earth",
   tools: "tools",
+};
+
+/** How many lines of a place are missing, and how many are still to pick. */
+export const placeState = (rows: readonly KitRow[]): { readonly missing: number; readonly open: number } => ({
+  missing: rows.filter((r) => r.state === "missing").length,
+  open: rows.filter((r) => r.state === "open" || r.state === "reserved").length,
+});
+
+export const placeStateText = (rows: readonly KitRow[]): string => {
+  const { missing, open } = placeState(rows);
+  return missing > 0 ? `${missing} missing` : open > 0 ? `${open} to pick` : "all in hand";
 };
 
 export const quantityText = (r: Pick<KitRow, "quantity" | "unit">, units: Units): string =>
@@ -108,6 +120,12 @@ export const findingText = (f: KitFinding, units: Units, competentOf: (risk: Ris
       return f.load.verdict === "short"
         ? `${f.name}: a fixing must hold ${figure(f.load.asksPullN)} N of pull and ${figure(f.load.asksShearN)} N across; it holds less.`
         : `${f.name}: a fixing must hold ${figure(f.load.asksPullN)} N of pull and ${figure(f.load.asksShearN)} N across. What does it hold in that wall?`;
+    case "sways":
+      return `The pole stands ${lengthText(units, f.aboveM, 2)} above its bracket, and wind turns it like a ${f.like}, by about ${figure(TWIST_DEG[f.like], 1)}°. ${
+        f.stands === null || f.stands === "tree"
+          ? "The plan does not count that yet."
+          : `The plan counts a ${f.stands} and ${figure(TWIST_DEG[f.stands], 1)}°.`
+      }`;
     case "sheet-silent":
       return `${f.name}: not known is ${f.silent.join(", ")}. Wind and straps cannot be judged without.`;
     case "wind-untold":

@@ -58,6 +58,8 @@ const FINDINGS: readonly KitFinding[] = [
   { code: "wind-untold", verdict: "unknown" },
   { code: "wall-unknown", verdict: "unknown" },
   { code: "pole-untold", verdict: "unknown" },
+  { code: "sways", verdict: "unknown", stands: null, like: "thin pole", aboveM: 1.35 },
+  { code: "sways", verdict: "tight", stands: "wall", like: "stiff pole", aboveM: 0.5 },
   { code: "risk", verdict: "short", risk: risk("stop") },
 ];
 

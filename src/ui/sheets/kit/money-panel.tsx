@@ -17,7 +17,7 @@ export const MoneyPanel = ({
   allSites,
   tasks,
   shapes,
-  quoteHref,
+  quote,
 }: {
   kit: KitFields;
   now: () => KitFields;
@@ -26,8 +26,8 @@ export const MoneyPanel = ({
   allSites: readonly SiteKit[];
   tasks: readonly TaskFields[];
   shapes: Brief["shapes"];
-  /** Where the quote lies as a file. */
-  quoteHref: (as: "pdf" | "csv", isJob: boolean) => string;
+  /** Hands over the quote as a file. */
+  quote: (as: "pdf" | "csv", isJob: boolean) => void;
 }) => {
   const { money } = kit;
   const set = (fields: Partial<KitFields["money"]>): void => change({ money: { ...now().money, ...fields } });
@@ -152,12 +152,12 @@ export const MoneyPanel = ({
           <Field label="Terms" value={money.terms} maxLength={1000} onChange={(e) => set({ terms: e.target.value })} />
         </div>
         <p className="m-0 mt-1 flex flex-wrap gap-x-4">
-          <a className="press" href={quoteHref("pdf", isJob)} download>
+          <button type="button" className="press min-h-6" onClick={() => quote("pdf", isJob)}>
             Quote as PDF
-          </a>
-          <a className="press" href={quoteHref("csv", isJob)} download>
+          </button>
+          <button type="button" className="press min-h-6" onClick={() => quote("csv", isJob)}>
             Quote as CSV
-          </a>
+          </button>
           <span className="cap">What things cost you and your margin stand in neither.</span>
         </p>
       </section>

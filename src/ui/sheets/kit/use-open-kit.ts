@@ -17,10 +17,11 @@ import type {
 import { judgedDays, mountsOf, pickedBeside, recordPath, rfDistances, safetySchema, siteKit } from "@/contract";
 import { lineId, type Risk } from "@/core/kit";
 import { partsOf } from "@/core/wiring";
-import { bodyOf } from "../../api/client";
+import { bodyOf, getFile } from "../../api/client";
+import { keepFile } from "../../api/keep-file";
 import { useRefresh } from "../../api/queries";
 import { sendEdit } from "../../state/browser-outbox";
-import { shown as shownNow } from "../../state/open-record";
+import { shown as shownNow, whenKept } from "../../state/open-record";
 import { usePreferences } from "../../state/preferences";
 import { useRecord, useRecordState } from "../../state/use-record";
 import { errorSentence } from "../../wording/errors";
@@ -90,9 +91,20 @@ export const useOpenKit = (read: KitRead) => {
       const wiring = wirings.find((w) => w.siteId === siteId);
       return wiring === undefined
         ? []
-        : [siteKit({ wiring, kit: fields, safety: screen, parts: all, mountOf: mountsAt(siteId), pickOf, stockLeft })];
+        : [
+            siteKit({
+              wiring,
+              kit: fields,
+              safety: screen,
+              parts: all,
+              mountOf: mountsAt(siteId),
+              pickOf,
+              stockLeft,
+              stands: job.sites.find((x) => x.id === siteId)?.stands ?? null,
+            }),
+          ];
     });
-  }, [nearSiteId, farSiteId, nearScreen, farScreen, wirings, fields, all, mountsAt, pickById, jobId]);
+  }, [nearSiteId, farSiteId, nearScreen, farScreen, wirings, fields, all, mountsAt, pickById, jobId, job.sites]);
   // Over all sites of the job: worked out when nothing is typed.
   const still = useDeferredValue(fields);
   const allSites = useMemo(
@@ -136,6 +148,14 @@ export const useOpenKit = (read: KitRead) => {
         })),
       }),
     );
+  /** Hands over a file of the server's, made of what was typed last. */
+  const keepServed = (path: string, name: string): Promise<void> =>
+    send("file", async () => {
+      if ((await whenKept(record)) && (await whenKept(daysRecord))) keepFile(await getFile(`/api/jobs/${jobId}/${path}`), name);
+      else setSaid("Your last edits are not saved yet; the file would be without them.");
+    });
+  const quote = (as: "pdf" | "csv", isJob: boolean): Promise<void> =>
+    keepServed(`quote?as=${as}&units=${units}${isJob ? "" : `&link=${linkId}`}`, `quote.${as}`);
   const put = (r: KitRow, state: "picked" | "there", count: number): Promise<void> => {
     const old = pickById.get(r.pickId);
     return send(r.pickId, () =>
@@ -167,6 +187,10 @@ export const useOpenKit = (read: KitRead) => {
       const wiring = wirings.find((w) => w.siteId === siteId);
       return wiring === undefined ? [] : rfDistances(job, wiring, hardware);
     },
+    setStands: (siteId: string, stands: string) => {
+      const site = job.sites.find((x) => x.id === siteId)!;
+      return send("stands", () => sendEdit(jobId, "PATCH", recordPath(jobId, "site", siteId), { version: site.version, stands }));
+    },
     setZone: (timeZone: string) =>
       send("zone", () => sendEdit(jobId, "PATCH", recordPath(jobId, "job", jobId), { version: job.job.version, timeZone })),
     near,
@@ -180,6 +204,8 @@ export const useOpenKit = (read: KitRead) => {
     setSaid,
     send,
     reserve,
+    quote,
+    calendar: () => keepServed("calendar", "days.ics"),
     putBackRow: (r: KitRow) => put(r, "picked", 0),
     pick: (r: KitRow) => put(r, "picked", r.state === "picked" ? 0 : r.quantity),
     there: (r: KitRow) => (r.state === "there" ? put(r, "picked", 0) : put(r, "there", r.quantity)),
