@@ -1,8 +1,10 @@
 import type { KindName } from "@/contract";
 import { toldOf } from "@/contract";
 import type { SaveStatus } from "../state/record";
-import { fieldWords, valueText } from "../wording/fields";
+import { foughtOf } from "../wording/fought";
 import type { Units } from "../wording/numbers";
+
+type Values = Readonly<Record<string, unknown>>;
 
 /** Two people changed one record: both sides stand beside each other, and the person chooses. */
 export const ClashNotice = <F,>({
@@ -29,8 +31,9 @@ export const ClashNotice = <F,>({
         </button>
       </p>
     );
-  const fields = Object.keys(status.mine);
-  const of = (side: object, field: string): string => valueText(units, field, (side as Record<string, unknown>)[field]);
+  const rows = Object.keys(status.mine).flatMap((field) =>
+    foughtOf(kind, units, field, (status.mine as Values)[field], (status.theirs as Values)[field]),
+  );
   return (
     <section role="alert" aria-label="Changed elsewhere" className="border-b border-ink px-3.5 py-3">
       <p className="m-0 mb-2">Someone else changed this {toldOf(kind).words.one} while you did. Nothing is lost: choose which stands.</p>
@@ -43,11 +46,11 @@ export const ClashNotice = <F,>({
           </tr>
         </thead>
         <tbody>
-          {fields.map((f) => (
-            <tr key={f} className="border-t border-rule">
-              <td className="pr-2">{fieldWords(kind, f)}</td>
-              <td className="pr-2">{of(status.mine, f)}</td>
-              <td>{of(status.theirs as object, f)}</td>
+          {rows.map((r) => (
+            <tr key={r.name} className="border-t border-rule">
+              <td className="pr-2">{r.name}</td>
+              <td className="pr-2">{r.mine}</td>
+              <td>{r.theirs}</td>
             </tr>
           ))}
         </tbody>

@@ -306,6 +306,35 @@ describe("a clash", () => {
     expect(r.store.getState().setAside).toBeNull();
   });
 
+  test("what both changed goes together where it is not the same, and is sent anew on theirs without a question", async () => {
+    const server = serverOf({ ...start, version: 5, farMountAglM: 30, trimsM: { elm: 2 } });
+    const r = open(outboxTo(server));
+    r.change({ nearMountAglM: 10 });
+    r.change({ trimsM: { oak: 1 } });
+    r.begin("typing");
+    r.change({ nearPowerDbm: 7 });
+    await settle();
+    expect(server.row).toMatchObject({ version: 6, nearMountAglM: 10, farMountAglM: 30, trimsM: { elm: 2, oak: 1 } });
+    // What is under the hand is still there, and goes when it is finished.
+    expect(status(r).kind).toBe("typing");
+    expect(shown(r)).toMatchObject({ nearPowerDbm: 7, farMountAglM: 30, trimsM: { elm: 2, oak: 1 } });
+    r.end();
+    await settle();
+    expect(server.row).toMatchObject({ version: 7, nearPowerDbm: 7 });
+    expect(status(r).kind).toBe("saved");
+  });
+
+  test("within a group only what both changed is asked about, and keeping one's own keeps the rest of theirs", async () => {
+    const server = serverOf({ ...start, version: 5, trimsM: { elm: 2, oak: 4 } });
+    const r = open(outboxTo(server));
+    r.change({ trimsM: { oak: 1 } });
+    await settle();
+    expect(status(r)).toMatchObject({ kind: "clash", mine: { trimsM: { elm: 2, oak: 1 } }, theirs: { trimsM: { elm: 2, oak: 4 } } });
+    r.resolve("mine");
+    await settle();
+    expect(server.row).toMatchObject({ version: 6, trimsM: { elm: 2, oak: 1 } });
+  });
+
   test("what stands there as it was meant is none", async () => {
     const server = serverOf({ ...start, version: 2, nearMountAglM: 10 });
     const r = open(outboxTo(server));
@@ -319,6 +348,18 @@ describe("a clash", () => {
 });
 
 describe("what arrives", () => {
+  test("within a group under the hand is taken over, and not undone when the typing ends", async () => {
+    const server = serverOf({ ...start, version: 3, trimsM: { elm: 2 } });
+    const r = open(outboxTo(server));
+    r.begin("typing");
+    r.change({ trimsM: { oak: 1 } });
+    r.arrive({ ...start, version: 3, trimsM: { elm: 2 } });
+    expect(shown(r).trimsM).toEqual({ elm: 2, oak: 1 });
+    r.end();
+    await settle();
+    expect(server.row).toMatchObject({ version: 4, trimsM: { elm: 2, oak: 1 } });
+  });
+
   test("of others is taken over when nothing of one's own is on its way, and leaves what is typed alone", () => {
     const r = open(outboxTo(serverOf(start)));
     r.arrive({ ...start, version: 3, nearMountAglM: 22 });

@@ -1,5 +1,6 @@
 import { deepEqual } from "fast-equals";
 import type { ErrorBody } from "@/contract";
+import { mergePatch } from "./merge";
 
 /*
  * One record that is edited in the browser, as data: what the server has, what is on its way there, and what is under
@@ -121,9 +122,10 @@ const committed = <F>(s: OpenState<F>): OpenState<F> => {
 
 const withoutSent = <F>(s: OpenState<F>, number: number): readonly Sent<F>[] => s.sent.filter((e) => e.number !== number);
 
+const sentFrom = <F>(s: OpenState<F>, number: number): Partial<F> =>
+  Object.assign({}, ...s.sent.filter((e) => e.number >= number).map((e) => e.patch)) as Partial<F>;
 /** What is shown of a refused edit and those after it stays in the hand: nothing typed is lost. */
-const inHand = <F>(s: OpenState<F>, number: number): Partial<F> =>
-  Object.assign({}, ...s.sent.filter((e) => e.number >= number).map((e) => e.patch), s.live) as Partial<F>;
+const inHand = <F>(s: OpenState<F>, number: number): Partial<F> => Object.assign(sentFrom(s, number), s.live) as Partial<F>;
 
 export const reduce = <F>(s: OpenState<F>, a: Action<F>): OpenState<F> => {
   switch (a.type) {
@@ -154,7 +156,16 @@ export const reduce = <F>(s: OpenState<F>, a: Action<F>): OpenState<F> => {
         // What stands there is what was meant: there is nothing to choose.
         if (isEmpty(differing(a.theirs.fields, mine)))
           return { ...s, base: a.theirs, sent: before, live: {}, waits: null, savedAtMs: a.atMs };
-        return { ...s, theirs: a.theirs, sent: before, live: mine, waits: null };
+        // What both changed goes together where it is not the same: it is sent anew on theirs. What is under the hand goes along.
+        const sent = mergePatch(s.base.fields, sentFrom(s, a.number), a.theirs.fields);
+        const live = mergePatch(s.base.fields, s.live, a.theirs.fields);
+        if (!sent.fought && !live.fought) {
+          const again = committed({ ...s, base: a.theirs, sent: before, live: sent.value, gesture: false, drag: false, waits: null });
+          return { ...again, live: live.value, gesture: s.gesture, drag: s.drag };
+        }
+        // One's own side is theirs with what is one's own: keeping it takes nothing else of theirs away.
+        const own = differing(a.theirs.fields, mergePatch(s.base.fields, mine, a.theirs.fields).value);
+        return { ...s, theirs: a.theirs, sent: before, live: own, waits: null };
       }
       return { ...s, sent: before, live: mine, refused: a.reason, waits: null };
     }
@@ -162,7 +173,8 @@ export const reduce = <F>(s: OpenState<F>, a: Action<F>): OpenState<F> => {
       if (s.theirs !== null) return a.row.version > s.theirs.version ? { ...s, theirs: a.row } : s;
       // While edits are on their way their answers tell.
       if (a.row.version <= s.base.version || s.sent.length > 0) return s;
-      return { ...s, base: a.row, live: differing(a.row.fields, s.live), savedAtMs: a.atMs };
+      // Of a group under the hand only what is being changed stays: the rest is as it arrived.
+      return { ...s, base: a.row, live: differing(a.row.fields, mergePatch(s.base.fields, s.live, a.row.fields).value), savedAtMs: a.atMs };
     }
     case "resolve": {
       if (s.theirs === null) return s;

@@ -9,6 +9,8 @@ const PLAIN_HEAD = 34;
 /** Room for the water above the tasks. */
 const TIDE = 34;
 const STEP_MIN = 15;
+/** A day narrower than this has no room for words beside its date. */
+const ROOMY_PX = 280;
 
 /** The water of a day between its marks, with the time of each high one. */
 const TideLine = ({
@@ -131,8 +133,9 @@ export const DaysStrip = ({
                     stroke="var(--ink)"
                     strokeWidth={0.8}
                   />
-                  <text x={x(day, light.setMin)} y={13} fontSize={TYPE.label} textAnchor="end">
-                    light {clockText(light.riseMin)} to {clockText(light.setMin)}
+                  <text x={x(day, each < ROOMY_PX ? TO_MIN : light.setMin)} y={13} fontSize={TYPE.label} textAnchor="end">
+                    {each < ROOMY_PX ? "" : "light "}
+                    {clockText(light.riseMin)} to {clockText(light.setMin)}
                   </text>
                 </>
               )}
