@@ -51,10 +51,14 @@ describe("clocks of a place", () => {
     expect(instantOf({ day: "2026-07-01", minutes: 720 }, "Europe/Lisbon").toISOString()).toBe("2026-07-01T11:00:00.000Z");
     expect(instantOf({ day: "2026-12-01", minutes: 720 }, "Europe/Lisbon").toISOString()).toBe("2026-12-01T12:00:00.000Z");
     expect(instantOf({ day: "2026-03-29", minutes: 90 }, "Europe/Lisbon").toISOString()).toBe("2026-03-29T01:30:00.000Z");
+    // An hour that comes twice: the first of them.
+    expect(instantOf({ day: "2026-10-25", minutes: 90 }, "Europe/Lisbon").toISOString()).toBe("2026-10-25T00:30:00.000Z");
     expect(instantOf({ day: "2026-01-01", minutes: 0 }, "Asia/Kathmandu").toISOString()).toBe("2025-12-31T18:15:00.000Z");
     expect([isZone("Atlantic/Azores"), isZone("Mars/Base"), isZone("")]).toEqual([true, false, false]);
     expect([minutesOf("09:30"), minutesOf("9:05"), minutesOf("24:00"), minutesOf("9.30")]).toEqual([570, 545, null, null]);
     expect(clockText(570.4)).toBe("09:30");
+    expect(clockText(570.6)).toBe("09:31");
+    expect(clockText(1439.7)).toBe("00:00");
   });
   test("light: the sun is on the horizon when it is said to rise and set, and stays away in the polar night", () => {
     const merrow = { latDeg: 47.3, lonDeg: -19.4 };

@@ -356,6 +356,7 @@ test("a pole above its bracket sways: by its length and thickness, against what 
   expect(of(50, 1.35, "thin pole")).toBeNull();
   // Just as long as twenty times its thickness: stiff still.
   expect(of(50, 1, "wall")).toEqual(["tight", "stiff pole"]);
+  expect(of(50, 1.01, "wall")).toEqual(["tight", "thin pole"]);
   expect(of(89, 1.35, "stiff pole")).toBeNull();
   expect(of(50, 0, null)).toBeNull();
   expect(of(null, 1.35, null)).toBeNull();

@@ -31,6 +31,7 @@ import {
 } from ".";
 import { solveCircuit } from "./circuit";
 import { loopOhm } from "./feeds";
+import { coldShare } from "./sun";
 import { cleanEnd, EARTH_DONE, lead, PARTS, place } from "./testing/ends";
 import { type NodalBranch, solveNodal } from "./testing/nodal";
 
@@ -856,4 +857,17 @@ describe("battery and sun", () => {
     expect(clearSkyHours(0, 0, 0, 80)).toBeLessThan(8.5);
     expect(() => clearSkyHours(91, 0, 0, 1)).toThrow(RangeError);
   });
+});
+
+test.each([
+  ["lead", 25, 1],
+  ["lead", 35, 1],
+  ["lead", 0, 0.8],
+  ["lead", -20, 0.64],
+  ["lithium", 0, 0.875],
+  ["lithium", -20, 0.775],
+  // However cold: three tenths are left.
+  ["lead", -80, 0.3],
+] as const)("a %s battery at %d °C has %d of its capacity", (chemistry, lowestC, share) => {
+  expect(coldShare(chemistry, lowestC)).toBeCloseTo(share, 12);
 });
