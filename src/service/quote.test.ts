@@ -9,6 +9,7 @@ import { job } from "../data/schema";
 import { testDb } from "../data/testing/db";
 import { createJob } from "../data/testing/edits";
 import { type QuoteSheet, quotePdf } from "../formats/pdf/quote-pdf";
+import { kitVerdict } from "./kit-verdict";
 import { quoteOfJob } from "./quote";
 
 const db = testDb();
@@ -65,6 +66,15 @@ test("of the whole job every wired site stands once; work is by its tasks when t
   expect(none.sheet.sections).toEqual([]);
   expect(none.sheet.sums.at(-1)).toMatchObject({ name: "To pay", amount: "0.00 €" });
   await expect(quoteOfJob(db, bare, bare.id, "metric", DAY)).rejects.toMatchObject({ entity: "link" });
+});
+
+test("what the kit comes to is told to every sheet: short where a stop stands, nothing where nothing is wired", async () => {
+  const { row, linkId } = await demo();
+  expect(await kitVerdict(db, row, linkId)).toBe("short");
+  expect(await kitVerdict(db, row, null)).toBe("short");
+  const bare = await createJob(db, "Bare kit");
+  expect(await kitVerdict(db, bare, null)).toBeNull();
+  await expect(kitVerdict(db, bare, linkId)).rejects.toMatchObject({ entity: "link" });
 });
 
 test("every sign that the program writes is read back from the paper; a letter without a typeface is a box, never another letter", async () => {

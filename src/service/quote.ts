@@ -1,25 +1,12 @@
-import {
-  customerSums,
-  type DaysFields,
-  type JobBundle,
-  type KitDto,
-  mountsOf,
-  type PickDto,
-  quoteLines,
-  siteKit,
-  sitesCost,
-  type WiringDto,
-} from "../contract";
-import { centsText, lineId } from "../core/kit";
+import { customerSums, quoteLines, sitesCost } from "../contract";
+import { centsText } from "../core/kit";
 import { FEET_PER_METRE } from "../core/units";
-import { partsOf } from "../core/wiring";
 import { NotFound } from "../data/clash";
 import type { Db } from "../data/client";
-import { type JobRow, linksOf, sitesOf } from "../data/jobs";
-import { listRecords } from "../data/records";
+import type { JobRow } from "../data/jobs";
 import { csvText } from "../formats";
 import type { QuoteSheet } from "../formats/pdf/quote-pdf";
-import { hardwareDto, jobDto, linkDto, partsDto, siteDto } from "./dto";
+import { readKit } from "./kit-read";
 
 /* The quote of a job, or of one link's ends, as its customer sees it: what is delivered, the work, the sums; no price of a thing and no margin. */
 
@@ -39,32 +26,13 @@ export const quoteOfJob = async (
   units: Units,
   today: string,
 ): Promise<{ readonly sheet: QuoteSheet; readonly csv: string }> => {
-  const [sites, links, wirings, [kit], [days], picks, parts, hardware] = await Promise.all([
-    sitesOf(db, row.id),
-    linksOf(db, row.id),
-    listRecords(db, row.id, "wiring") as unknown as Promise<WiringDto[]>,
-    listRecords(db, row.id, "kit") as unknown as Promise<KitDto[]>,
-    listRecords(db, row.id, "days") as unknown as Promise<DaysFields[]>,
-    listRecords(db, row.id, "pick") as unknown as Promise<PickDto[]>,
-    partsDto(db),
-    hardwareDto(db),
-  ]);
-  const job: JobBundle = { job: jobDto(row), sites: sites.map(siteDto), links: links.map(linkDto) };
+  const { job, kit, days, kitsOf } = await readKit(db, row);
   const link = job.links.find((l) => l.id === linkId) ?? null;
   if (link === null && linkId !== null) throw new NotFound("link");
-  const siteIds = link === null ? job.sites.map((s) => s.id) : [link.nearSiteId, link.farSiteId];
-  const all = partsOf(parts, hardware.radios);
-  const pickById = new Map(picks.map((p) => [p.id, p]));
-  const pickOf = (key: string) => ({ id: lineId(row.id, key), pick: pickById.get(lineId(row.id, key)) ?? null });
-  const ends = siteIds.flatMap((siteId) => {
-    const wiring = wirings.find((w) => w.siteId === siteId);
-    return wiring === undefined
-      ? []
-      : [siteKit({ wiring, kit: kit!, safety: null, parts: all, mountOf: mountsOf(job, hardware, siteId), pickOf })];
-  });
-  const cost = sitesCost(kit!, ends, days!.tasks, link === null);
-  const sums = customerSums(kit!, cost);
-  const { money } = kit!;
+  const ends = kitsOf(link === null ? job.sites.map((s) => s.id) : [link.nearSiteId, link.farSiteId]);
+  const cost = sitesCost(kit, ends, days.tasks, link === null);
+  const sums = customerSums(kit, cost);
+  const { money } = kit;
   const nameOf = (siteId: string): string => job.sites.find((s) => s.id === siteId)?.name ?? "";
   const lines = quoteLines(ends);
   const amount = (cents: number): string => `${centsText(cents)} ${money.currency}`;

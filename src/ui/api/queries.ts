@@ -31,6 +31,7 @@ import type {
   UnitDto,
   WiringDto,
 } from "@/contract";
+import type { Verdict } from "@/core/link";
 import { getJson, mayRecover } from "./client";
 
 export type LinkBundle = LinkBundleDto;
@@ -60,6 +61,7 @@ export const keys = {
   parts: ["parts"] as const,
   kit: (id: string) => ["kit", id] as const,
   days: (id: string) => ["days", id] as const,
+  kitVerdict: (id: string) => ["kit-verdict", id] as const,
   lessons: (id: string) => ["lessons", id] as const,
   picks: (id: string) => ["picks", id] as const,
   safety: (id: string) => ["safety", id] as const,
@@ -151,6 +153,14 @@ export const useKit = (id: string) =>
   useQuery({ queryKey: keys.kit(id), queryFn: ({ signal }) => getJson<KitDto>(`/api/jobs/${id}/kit`, signal) });
 export const useDays = (id: string) =>
   useQuery({ queryKey: keys.days(id), queryFn: ({ signal }) => getJson<DaysDto>(`/api/jobs/${id}/days`, signal) });
+/** What the kit comes to: of one link's ends, or of the job. */
+export const useKitVerdict = (id: string, linkId: string | null) =>
+  useQuery({
+    queryKey: [...keys.kitVerdict(id), linkId],
+    queryFn: ({ signal }) =>
+      getJson<{ verdict: Verdict | null }>(`/api/jobs/${id}/kit-verdict${linkId === null ? "" : `?link=${linkId}`}`, signal),
+  });
+
 /** What other jobs taught. */
 export const useLessons = (id: string) =>
   useQuery({ queryKey: keys.lessons(id), queryFn: ({ signal }) => getJson<LessonDto[]>(`/api/jobs/${id}/lessons`, signal) });
@@ -221,6 +231,7 @@ export const useRefresh = (): ((jobId: string) => Promise<void>) => {
         client.invalidateQueries({ queryKey: keys.units(jobId) }),
         client.invalidateQueries({ queryKey: keys.addresses(jobId) }),
         client.invalidateQueries({ queryKey: keys.kit(jobId) }),
+        client.invalidateQueries({ queryKey: keys.kitVerdict(jobId) }),
         client.invalidateQueries({ queryKey: keys.picks(jobId) }),
         client.invalidateQueries({ queryKey: keys.days(jobId) }),
         client.invalidateQueries({ queryKey: keys.safety(jobId) }),

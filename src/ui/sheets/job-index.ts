@@ -2,7 +2,7 @@
 import { useMemo } from "react";
 import type { LinkVerdict } from "@/contract";
 import type { Verdict } from "@/core/link";
-import { useBrief, useJob, usePhotos } from "../api/queries";
+import { useBrief, useJob, useKitVerdict, usePhotos } from "../api/queries";
 import type { IndexRow } from "../frame/sheet";
 import { openPoints } from "./brief/open-points";
 import { indexOf } from "./registry";
@@ -17,6 +17,7 @@ export const useJobIndex = (
   const brief = useBrief(jobId);
   const job = useJob(jobId);
   const photos = usePhotos(jobId);
+  const kit = useKitVerdict(jobId, linkId).data?.verdict ?? null;
   // The section asks on every frame of a drag: what the brief comes to is found once.
   const open = useMemo(
     () =>
@@ -31,7 +32,7 @@ export const useJobIndex = (
     return job.data.sites.filter((s) => !joined.has(s.id)).length;
   }, [job.data]);
   return useMemo(
-    () => indexOf({ jobId, links: verdicts ?? [], linkId, live, briefOpen: open, loneSites: lone }),
-    [jobId, verdicts, linkId, live, open, lone],
+    () => indexOf({ jobId, links: verdicts ?? [], linkId, live, briefOpen: open, loneSites: lone, kit }),
+    [jobId, verdicts, linkId, live, open, lone, kit],
   );
 };

@@ -11,8 +11,11 @@ const states = (
   live: Verdict | undefined,
   briefOpen: number | null,
   lone: number | null,
+  kit: Verdict | null = null,
 ) =>
-  Object.fromEntries(indexOf({ jobId: "job", links: links ?? [], linkId, live, briefOpen, loneSites: lone }).map((r) => [r.name, r.state]));
+  Object.fromEntries(
+    indexOf({ jobId: "job", links: links ?? [], linkId, live, briefOpen, loneSites: lone, kit }).map((r) => [r.name, r.state]),
+  );
 
 test("settled is said only where nothing is open: no lone site, no open point, no link that is not clear in all", () => {
   const clear = [link("a", "clear"), link("b", "clear")];
@@ -33,8 +36,15 @@ test("a clear path with a dead radio is in trouble on both sheets; what is open 
   expect(states(links, "b", "tight", 0, 0).Section).toEqual({ verdict: "tight", words: "tight" });
 });
 
+test("the kit says what it comes to, and is open while nobody knows", () => {
+  const links = [link("a", "clear")];
+  expect(states(links, "a", undefined, 0, 0).Kit).toBe("open");
+  expect(states(links, "a", undefined, 0, 0, "clear").Kit).toBe("settled");
+  expect(states(links, "a", undefined, 0, 0, "short").Kit).toEqual({ verdict: "short", words: "short" });
+});
+
 test("every sheet has a number of its own in order, keys, and an address; one that does not apply is left out", () => {
-  const facts = { jobId: "j", links: [], linkId: null, live: undefined, briefOpen: 0, loneSites: 0 };
+  const facts = { jobId: "j", links: [], linkId: null, live: undefined, briefOpen: 0, loneSites: 0, kit: null };
   const numbers = Object.values(SHEETS).map((s) => s.number);
   expect(numbers).toEqual([...new Set(numbers)].sort());
   for (const s of Object.values(SHEETS)) expect(s.keys.length, s.name).toBeGreaterThan(0);

@@ -19,6 +19,8 @@ export interface JobFacts {
   readonly briefOpen: number | null;
   /** Sites at the end of no link; null while that is not known. */
   readonly loneSites: number | null;
+  /** What the kit of the shown link comes to, or of the job; null while that is not known, or nothing is wired. */
+  readonly kit: Verdict | null;
 }
 
 export interface SheetDef {
@@ -191,8 +193,7 @@ export const SHEETS = {
     name: "Kit",
     reads: ["kit", "days", "pick", "safety", "wiring", "brief", "design", "site", "link", "job"],
     href: (f) => (f.links.length === 0 ? null : `/jobs/${f.jobId}/kit${f.linkId === null ? "" : `/${f.linkId}`}`),
-    // Its lines are worked out on its own page; until then nothing of it is settled.
-    judge: () => "open",
+    judge: ({ kit }) => (kit === null ? "open" : kit === "clear" ? "settled" : { verdict: kit, words: VERDICT_WORD[kit].toLowerCase() }),
     keys: [
       { keys: "Tab, Space", does: "From line to line, pick it or put it back" },
       { keys: "Enter", does: "At a line: why it is there" },
