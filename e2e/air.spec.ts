@@ -1,6 +1,6 @@
 import { type APIRequestContext, expect, type Locator, type Page, test } from "@playwright/test";
 import type { AirDto, LinkVerdict, ScanDto } from "../src/contract";
-import { demoJob, expectAccessible, linkTo, noPageScroll } from "./helpers";
+import { demoJob, expectAccessible, linkTo, newJob, noPageScroll } from "./helpers";
 
 test.describe.configure({ mode: "serial" });
 
@@ -225,11 +225,7 @@ test("on a phone nothing runs out of the page; a job without links has nothing t
   await page.setViewportSize({ width: 390, height: 844 });
   await open(page, request);
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
-  const made = (await (
-    await request.post("/api/jobs", {
-      data: { name: "Bare rock", visitOn: "2026-12-03", centreLatDeg: 40, centreLonDeg: -30, ruleDomain: "cautious", rainRate001MmH: 30 },
-    })
-  ).json()) as { id: string };
+  const made = { id: await newJob(request, "Bare rock", 40, -30) };
   await page.setViewportSize({ width: 1280, height: 800 });
   await page.goto(`/jobs/${made.id}/air`);
   await expect(page.getByTestId("verdict")).toHaveText("Open");

@@ -1,5 +1,5 @@
 import { expect, test } from "@playwright/test";
-import { demoJob, expectAccessible, noPageScroll } from "./helpers";
+import { demoJob, expectAccessible, newJob, noPageScroll } from "./helpers";
 
 test.describe.configure({ mode: "serial" });
 
@@ -156,11 +156,7 @@ test("a form that is open while others edit: their fields stay, the same field i
   page,
   request,
 }) => {
-  const job = (await (
-    await request.post("/api/jobs", {
-      data: { name: "Two hands", visitOn: "2026-12-03", centreLatDeg: 45, centreLonDeg: -24, ruleDomain: "cautious", rainRate001MmH: 28 },
-    })
-  ).json()) as { id: string };
+  const job = { id: await newJob(request, "Two hands", 45, -24) };
   const made = await request.post(`/api/jobs/${job.id}/sites`, { data: { name: "Kiln", latDeg: 45, lonDeg: -24, mountAglM: 5 } });
   const site = (await made.json()) as { id: string; version: number };
   const path = `/api/jobs/${job.id}/sites/${site.id}`;
@@ -210,11 +206,7 @@ test("what nobody touched in a form stays to the last digit, in feet too: no edi
   page,
   request,
 }) => {
-  const job = (await (
-    await request.post("/api/jobs", {
-      data: { name: "Digits", visitOn: "2026-12-03", centreLatDeg: 45.5, centreLonDeg: -24, ruleDomain: "cautious", rainRate001MmH: 28 },
-    })
-  ).json()) as { id: string };
+  const job = { id: await newJob(request, "Digits", 45.5, -24) };
   const exact = { latDeg: 45.50000012345, lonDeg: -24.00000067891, mountAglM: 5 };
   const made = await request.post(`/api/jobs/${job.id}/sites`, { data: { name: "Kiln", ...exact } });
   const { id } = (await made.json()) as { id: string };

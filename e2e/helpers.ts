@@ -50,3 +50,11 @@ export const noPageScroll = async (page: Page): Promise<void> => {
 
 /** Stops or starts the database under the application that is tested. */
 export const cluster = (command: "start" | "stop"): void => void execFileSync("node", ["bin/db.mjs", command, "test"], { stdio: "ignore" });
+
+/** A job of its own, far from the demo's. @returns its id. */
+export const newJob = async (request: APIRequestContext, name: string, centreLatDeg = 47.3, centreLonDeg = -19.4): Promise<string> => {
+  const data = { name, place: "", visitOn: "2026-12-01", centreLatDeg, centreLonDeg, ruleDomain: "cautious", rainRate001MmH: 28 };
+  const made = await request.post("/api/jobs", { data });
+  expect(made.ok()).toBe(true);
+  return ((await made.json()) as { id: string }).id;
+};

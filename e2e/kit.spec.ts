@@ -1,6 +1,6 @@
 import { type APIRequestContext, expect, type Locator, type Page, test } from "@playwright/test";
 import type { PartDto, PickDto } from "../src/contract";
-import { demoJob, expectAccessible, linkTo, noPageScroll } from "./helpers";
+import { demoJob, expectAccessible, linkTo, newJob, noPageScroll } from "./helpers";
 
 test.describe.configure({ mode: "serial" });
 
@@ -41,6 +41,9 @@ test("what is missing in one look, with what it costs; each line says why; strap
   await open(page, request, "Pilot Station");
   await expect(finding(page, "strap")).toContainText("go round 30 to 75 mm, the pole is 89 mm");
   await expect(line(page, "far", "strap for a pole of 89 mm")).toBeVisible();
+  // Other sheets say the same of it.
+  await page.goto(page.url().replace("/kit/", "/wiring/"));
+  await expect(page.getByRole("link", { name: /09\s*Kit/ })).toContainText("short");
 });
 
 test("a line is picked, taken from the firm's stock, put back and given back; undo does the same", async ({ page, request }) => {
@@ -82,19 +85,7 @@ test("what was picked for a line that the plan has no more is told, and put back
 test("the last one is not had twice: another job's pick is told, and nothing is half done", async ({ page, request }) => {
   await open(page, request, "Rope Walk");
   const left = (await stockOf(request, "whelk-25"))!;
-  const other = (await (
-    await request.post("/api/jobs", {
-      data: {
-        name: "Another job",
-        place: "",
-        visitOn: "2026-12-01",
-        centreLatDeg: 47.3,
-        centreLonDeg: -19.4,
-        ruleDomain: "cautious",
-        rainRate001MmH: 28,
-      },
-    })
-  ).json()) as { id: string };
+  const other = { id: await newJob(request, "Another job") };
   const taken = await request.post(`/api/jobs/${other.id}/picks`, {
     data: { id: crypto.randomUUID(), name: "glands", partId: "whelk-25", count: left },
   });
@@ -148,18 +139,7 @@ test("the drawing beside the list leads to its lines by keys; a lesson of anothe
   await page.getByRole("button", { name: "Undo" }).click();
   await expect(offered).toBeVisible();
   // Another job's lesson is offered by its names.
-  const other = (await (
-    await request.post("/api/jobs", {
-      data: {
-        name: "Skerry job",
-        visitOn: "2026-12-01",
-        centreLatDeg: 47.3,
-        centreLonDeg: -19.4,
-        ruleDomain: "cautious",
-        rainRate001MmH: 28,
-      },
-    })
-  ).json()) as { id: string };
+  const other = { id: await newJob(request, "Skerry job") };
   const site = (await (
     await request.post(`/api/jobs/${other.id}/sites`, { data: { name: "Kiln", latDeg: 47.31, lonDeg: -19.41, mountAglM: 5 } })
   ).json()) as { id: string };

@@ -1,6 +1,6 @@
 import { type APIRequestContext, expect, type Page, test } from "@playwright/test";
 import type { BriefDto, LinkVerdict, NetworkDto } from "../src/contract";
-import { demoJob, expectAccessible, linkTo, noPageScroll } from "./helpers";
+import { demoJob, expectAccessible, linkTo, newJob, noPageScroll } from "./helpers";
 
 test.describe.configure({ mode: "serial" });
 
@@ -204,18 +204,7 @@ test("two people at once: what the other typed is there without a reload, and a 
 });
 
 test("an empty job asks what feeds it and what hangs on it; on a phone the sheet is one column", async ({ page, request }) => {
-  const made = (await (
-    await request.post("/api/jobs", {
-      data: {
-        name: "Load on nothing",
-        visitOn: "2026-12-03",
-        centreLatDeg: 45,
-        centreLonDeg: -24,
-        ruleDomain: "cautious",
-        rainRate001MmH: 28,
-      },
-    })
-  ).json()) as { id: string };
+  const made = { id: await newJob(request, "Load on nothing", 45, -24) };
   await page.goto(`/jobs/${made.id}/load`);
   await expect(page.getByTestId("empty")).toContainText("What feeds it, what hangs on it?");
   await expectAccessible(page);

@@ -1,6 +1,6 @@
 import { type APIRequestContext, expect, type Locator, type Page, test } from "@playwright/test";
 import type { UnitDto, WiringDto } from "../src/contract";
-import { demoJob, expectAccessible, linkTo, noPageScroll } from "./helpers";
+import { demoJob, expectAccessible, linkTo, newJob, noPageScroll } from "./helpers";
 
 test.describe.configure({ mode: "serial" });
 
@@ -272,19 +272,7 @@ test("on a phone one end at a time; a fresh job is told what it lacks", async ({
   await expect(page.getByTestId("end-near")).toBeVisible();
   await expect(page.getByTestId("end-far")).toHaveCount(0);
   await expectAccessible(page);
-  const made = (await (
-    await request.post("/api/jobs", {
-      data: {
-        name: "Bare job",
-        place: "",
-        visitOn: "2026-12-01",
-        centreLatDeg: 47.3,
-        centreLonDeg: -19.4,
-        ruleDomain: "cautious",
-        rainRate001MmH: 28,
-      },
-    })
-  ).json()) as { id: string };
+  const made = { id: await newJob(request, "Bare job") };
   await page.goto(`/jobs/${made.id}/wiring`);
   await expect(page.getByTestId("empty")).toContainText("Join two sites under 02 Ground first");
 });

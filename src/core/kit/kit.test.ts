@@ -46,6 +46,18 @@ const end = (): SiteWiring => ({
   ...(cleanEnd() as unknown as Pick<SiteWiring, "places" | "leads" | "earth">),
   siteId: SITE,
 });
+/** The kit of such an end, nothing of it in hand. @param kit what is told of it; @param more of what is asked besides. */
+const plainKit = (kit: object = {}, more: Partial<Parameters<typeof siteKit>[0]> = {}) =>
+  siteKit({
+    wiring: end(),
+    kit: kitSchema.parse(kit),
+    safety: null,
+    parts: PARTS,
+    mountOf,
+    pickOf: (id) => ({ id, pick: null }),
+    ...more,
+  });
+
 /** An end on whose every rule some fact falls: two types of cable, an unknown device, a pole that no strap goes round, a high mount. */
 const full = (): { wiring: SiteWiring; site: ReturnType<typeof kitSiteSchema.parse> } => {
   const w = end();
@@ -125,12 +137,8 @@ describe("a kit out of the plan", () => {
   test("straps, saw, ladder, wall: each is found by what was told, and gone when it suits", () => {
     const ask = (kit: object, aglM = 7) => {
       const w = end();
-      return siteKit({
+      return plainKit(kit, {
         wiring: { ...w, places: w.places.map((p) => (p.kind === "radio" ? { ...p, aglM } : p)) },
-        kit: kitSchema.parse(kit),
-        safety: null,
-        parts: PARTS,
-        mountOf,
         pickOf: (key) => ({ id: lineId("job", key), pick: null }),
       })
         .findings.map((f) => f.code)
@@ -226,27 +234,13 @@ describe("a kit out of the plan", () => {
     );
     const unknown: SiteWiring = { ...end(), leads: end().leads.map((l) => (l.lengthM === 20 ? { ...l, cableId: null } : l)) };
     expect(names(unknown)).toContain("25 cable, not chosen yet");
-    const kit = siteKit({
-      wiring: unknown,
-      kit: kitSchema.parse({}),
-      safety: null,
-      parts: PARTS,
-      mountOf,
-      pickOf: (id) => ({ id, pick: null }),
-    });
+    const kit = plainKit({}, { wiring: unknown });
     expect(kit.findings.find((f) => f.code === "not-chosen")).toMatchObject({ rows: [{ name: "cable, not chosen yet" }] });
   });
 
   test("a row of one's own is worth its price in whole cents", () => {
     const own = [{ id: SITE, siteId: SITE, where: "tools", name: "clips", quantity: 1, priceEur: 1.005 }];
-    const kit = siteKit({
-      wiring: end(),
-      kit: kitSchema.parse({ own }),
-      safety: null,
-      parts: PARTS,
-      mountOf,
-      pickOf: (id) => ({ id, pick: null }),
-    });
+    const kit = plainKit({ own });
     expect(kit.rows.find((r) => r.own)?.costCents).toBe(101);
   });
 
@@ -255,14 +249,14 @@ describe("a kit out of the plan", () => {
       const w = end();
       const cableId = w.leads.find((l) => l.cableId !== null)!.cableId!;
       const counted = new Map(PARTS).set(cableId, { ...PARTS.get(cableId)!, stock });
-      const kit = siteKit({
-        wiring: w,
-        kit: kitSchema.parse({}),
-        safety: null,
-        parts: counted,
-        mountOf,
-        pickOf: (id) => ({ id, pick: pick !== null && id.includes(cableId) ? { id, version: 1, ...pick } : null }),
-      });
+      const kit = plainKit(
+        {},
+        {
+          wiring: w,
+          parts: counted,
+          pickOf: (id) => ({ id, pick: pick !== null && id.includes(cableId) ? { id, version: 1, ...pick } : null }),
+        },
+      );
       const { state, held, left, quantity } = kit.rows.find((r) => r.part?.id === cableId)!;
       return { state, held, left, quantity };
     };
@@ -276,14 +270,10 @@ describe("a kit out of the plan", () => {
   });
 
   test("findings stand the worst first, and what may hurt somebody before what only lacks", () => {
-    const kit = siteKit({
-      wiring: end(),
-      kit: kitSchema.parse({ sites: { [SITE]: { poleMm: 89 } } }),
-      safety: safetySchema.parse({ answers: { lightning: { state: "stop" } } }),
-      parts: PARTS,
-      mountOf,
-      pickOf: (id) => ({ id, pick: null }),
-    });
+    const kit = plainKit(
+      { sites: { [SITE]: { poleMm: 89 } } },
+      { safety: safetySchema.parse({ answers: { lightning: { state: "stop" } } }) },
+    );
     expect(kit.findings[0]).toMatchObject({ code: "risk", verdict: "short" });
     const ranks = kit.findings.map((f) => ["short", "unknown", "tight"].indexOf(f.verdict));
     expect(ranks).toEqual([...ranks].sort((a, b) => a - b));
@@ -292,17 +282,16 @@ describe("a kit out of the plan", () => {
   test("stock: what is counted and too few is missing; what is picked or there is not", () => {
     const parts = new Map([...PARTS, ["limpet-60", { ...PARTS.get("limpet-60")!, stock: 0 }]]);
     const kit = (state: "picked" | "there" | null) =>
-      siteKit({
-        wiring: end(),
-        kit: kitSchema.parse({}),
-        safety: null,
-        parts,
-        mountOf,
-        pickOf: (key) => ({
-          id: key,
-          pick: state === null || !key.includes("limpet-60") ? null : { id: key, version: 1, state, count: 1 },
-        }),
-      });
+      plainKit(
+        {},
+        {
+          parts,
+          pickOf: (key) => ({
+            id: key,
+            pick: state === null || !key.includes("limpet-60") ? null : { id: key, version: 1, state, count: 1 },
+          }),
+        },
+      );
     const missing = kit(null).rows.filter((r) => r.state === "missing");
     expect(missing.map((r) => r.part!.id)).toEqual(["limpet-60", "limpet-60"]);
     expect(kit("picked").rows.filter((r) => r.state === "missing")).toEqual([]);
@@ -314,14 +303,7 @@ describe("a kit out of the plan", () => {
 test("what was picked and is no longer in the plan is told, for it is still out of stock", () => {
   const pick = (key: string, more: object = {}) => ({ id: lineId("job", key), state: "picked", count: 1, ...more });
   const line = kitLines(SITE, kitFacts(end(), kitSiteSchema.parse({}), PARTS, mountOf), PARTS)[0]!;
-  const kit = siteKit({
-    wiring: end(),
-    kit: kitSchema.parse({}),
-    safety: null,
-    parts: PARTS,
-    mountOf,
-    pickOf: (key) => ({ id: lineId("job", key), pick: null }),
-  });
+  const kit = plainKit({}, { pickOf: (key) => ({ id: lineId("job", key), pick: null }) });
   const beside = pickedBeside(
     [
       pick(line.key),
@@ -338,15 +320,7 @@ test("what was picked and is no longer in the plan is told, for it is still out 
 test("a pole above its bracket sways: by its length and thickness, against what the plan counts with", () => {
   const of = (poleMm: number | null, poleAboveM: number, stands: Stands | null) => {
     const sites = { [SITE]: { poleMm, poleAboveM } };
-    const kit = siteKit({
-      wiring: end(),
-      kit: kitSchema.parse({ sites }),
-      safety: null,
-      parts: PARTS,
-      mountOf,
-      stands,
-      pickOf: (id) => ({ id, pick: null }),
-    });
+    const kit = plainKit({ sites }, { stands });
     const f = kit.findings.find((x) => x.code === "sways");
     return f?.code === "sways" ? [f.verdict, f.like] : null;
   };
@@ -364,14 +338,7 @@ test("a pole above its bracket sways: by its length and thickness, against what 
 });
 
 test("a lesson is offered where the same thing or wall is met, by an end that has not taught it, until it is read", () => {
-  const kit = siteKit({
-    wiring: end(),
-    kit: kitSchema.parse({}),
-    safety: null,
-    parts: PARTS,
-    mountOf,
-    pickOf: (key) => ({ id: key, pick: null }),
-  });
+  const kit = plainKit();
   const elsewhere = "0d000000-0000-4000-a000-0000000000ee";
   const lesson = (more: object) => ({
     ...lessonSchema.parse({ id: crypto.randomUUID(), siteId: elsewhere, words: "w", ...more }),
@@ -392,14 +359,10 @@ test("a lesson is offered where the same thing or wall is met, by an end that ha
 });
 
 test("a quote names each thing once a site, neither tools nor what is there already, in words a customer knows", () => {
-  const kit = siteKit({
-    wiring: end(),
-    kit: kitSchema.parse({}),
-    safety: null,
-    parts: PARTS,
-    mountOf,
-    pickOf: (key) => ({ id: key, pick: key.includes("switch") ? { id: key, version: 1, state: "there", count: 1 } : null }),
-  });
+  const kit = plainKit(
+    {},
+    { pickOf: (key) => ({ id: key, pick: key.includes("switch") ? { id: key, version: 1, state: "there", count: 1 } : null }) },
+  );
   const lines = quoteLines([kit]);
   const names = lines.map((l) => l.name);
   expect(new Set(names).size).toBe(names.length);
