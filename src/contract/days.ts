@@ -102,6 +102,9 @@ export const proposedDays = (
   const link = job.links.find((l) => l.id === linkId)!;
   const nameOf = (id: string): string => job.sites.find((s) => s.id === id)?.name ?? "?";
   const { visitOn } = job.job;
+  const rises = job.sites
+    .filter((s) => s.id === link.nearSiteId || s.id === link.farSiteId)
+    .flatMap((s) => lightOf(s, visitOn, job.job.timeZone)?.riseMin ?? []);
   return proposeTasks({
     nearSiteId: link.nearSiteId,
     farSiteId: link.farSiteId,
@@ -111,6 +114,7 @@ export const proposedDays = (
     lift: needsLift,
     people: crew,
     visitOn,
+    lightFromMin: rises.length === 0 ? null : Math.max(...rises),
     dayBefore: new Date(Date.parse(visitOn) - DAY_MS).toISOString().slice(0, 10),
     newId,
   }).map(({ fromMin, ...t }) => taskSchema.parse({ ...t, from: clockText(fromMin) }));

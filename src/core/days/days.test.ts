@@ -136,7 +136,7 @@ describe("what stands against the days", () => {
 
   test("days proposed from a plan follow one another, and wait for the owner of the trees", () => {
     let n = 0;
-    const tasks = proposeTasks({
+    const facts = {
       nearSiteId: "n",
       farSiteId: "f",
       nearName: "N",
@@ -145,14 +145,20 @@ describe("what stands against the days", () => {
       lift: true,
       people: ["Ada", "Ben"],
       visitOn: "2026-06-03",
+      lightFromMin: 300,
       dayBefore: "2026-06-02",
       newId: () => `t${++n}`,
-    });
+    };
+    const tasks = proposeTasks(facts);
+    expect(Math.min(...tasks.map((t) => t.fromMin))).toBe(8 * 60);
     expect(judgeDays(tasks, { lightOf: () => ({ riseMin: 300, setMin: 1300 }), closures: [], granted: new Set(["tree-owner"]) })).toEqual(
       [],
     );
     expect(judgeDays(tasks, { lightOf: () => null, closures: [], granted: new Set() }).map((c) => c.code)).toEqual(["waiting"]);
     expect(tasks.find((t) => t.kind === "aim")!.after).toHaveLength(2);
+    // In the dark of the year nobody is sent out before it is light.
+    const winter = proposeTasks({ ...facts, lightFromMin: 10 * 60 + 5 }).filter((t) => t.outside);
+    expect(Math.min(...winter.map((t) => t.fromMin))).toBe(10 * 60 + 15);
   });
 });
 

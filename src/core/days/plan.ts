@@ -127,6 +127,8 @@ export interface DayPlanFacts {
   readonly lift: boolean;
   readonly people: readonly string[];
   readonly visitOn: string;
+  /** First light of that day at the later end, minutes; null where the sun never rises or never sets. */
+  readonly lightFromMin: number | null;
   readonly dayBefore: string;
   readonly newId: () => string;
 }
@@ -134,6 +136,7 @@ export interface DayPlanFacts {
 /** Usual hours of a task (ours; each is a field). */
 const HOURS: Readonly<Record<TaskKind, number>> = { bench: 3, install: 3, aim: 1.5, trees: 3, lift: 0.5, clean: 0.5, other: 1 };
 const MORNING_MIN = 8 * 60;
+const QUARTER_MIN = 15;
 
 /** Tasks of a link from its plan: bench the day before, then near, far, aim, clean, each after what it needs. */
 export const proposeTasks = (f: DayPlanFacts): Task[] => {
@@ -154,7 +157,8 @@ export const proposeTasks = (f: DayPlanFacts): Task[] => {
   const bench = task("bench", `bench, ${f.nearName} and ${f.farName}`, { day: f.dayBefore, outside: false });
   const trees = f.trims ? [task("trees", "trim what stands in the way", { waitsFor: "tree-owner" })] : [];
   const lift = f.lift ? [task("lift", "lift comes", {})] : [];
-  let at = MORNING_MIN;
+  // Nobody goes outside before it is light.
+  let at = Math.max(MORNING_MIN, Math.ceil((f.lightFromMin ?? 0) / QUARTER_MIN) * QUARTER_MIN);
   const next = (t: Task): Task => {
     const placed = { ...t, fromMin: at };
     at += t.hours * 60;

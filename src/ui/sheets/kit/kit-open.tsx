@@ -23,6 +23,7 @@ import { SHEETS } from "../registry";
 import { NARROW_PX } from "../section/narrow";
 import { EditNotices, SheetHead } from "../sheet-head";
 import { DaysPanel } from "./days-panel";
+import { clashText } from "./days-words";
 import { KitFindings } from "./kit-findings";
 import { KitList } from "./kit-list";
 import { KitSketch } from "./kit-sketch";
@@ -82,6 +83,17 @@ export const KitOpen = (
   const missing = rows.filter((r) => r.state === "missing");
   const picked = rows.filter((r) => r.state === "picked").length;
   const first = sites.flatMap((s) => s.findings.map((f) => ({ s, f }))).sort((a, b) => worstKitFirst(a.f, b.f))[0];
+  const clash = open.clashes.find((c) => c.verdict === "short") ?? open.clashes[0];
+  /** The worst of what the page judges: a day that cannot be comes before what is only not known. */
+  const trouble =
+    clash !== undefined && (first === undefined || (clash.verdict === "short" && first.f.verdict !== "short"))
+      ? { verdict: clash.verdict, words: clashText(clash, open.dayFields.tasks) }
+      : first === undefined
+        ? null
+        : {
+            verdict: first.f.verdict,
+            words: `${nameOf(first.s.siteId)}: ${findingText(first.f, units, (risk) => open.competentOf(first.s.siteId, risk))}`,
+          };
   const missingCents = missing.reduce((s, r) => s + (r.costCents ?? 0), 0);
   const saveCsv = async (prices: boolean): Promise<void> => {
     const { kitCsv } = await import("./kit-csv");
@@ -141,12 +153,12 @@ export const KitOpen = (
                         <h1 className="m-0 text-head font-bold leading-6">
                           <span className="text-near">{nameOf(near.siteId)}</span> to <span className="text-far">{nameOf(far.siteId)}</span>
                         </h1>
-                        {first !== undefined && (
+                        {trouble !== null && (
                           <p
-                            className={`m-0 max-w-[520px] text-line font-heading leading-[18px] v-${first.f.verdict}`}
+                            className={`m-0 max-w-[520px] text-line font-heading leading-[18px] v-${trouble.verdict}`}
                             data-testid="headline-trouble"
                           >
-                            {nameOf(first.s.siteId)}: {findingText(first.f, units, (risk) => open.competentOf(first.s.siteId, risk))}
+                            {trouble.words}
                           </p>
                         )}
                         <LinkChoice job={job} linkId={open.linkId} choose={given.choose} />
