@@ -2,8 +2,10 @@ import type { ClosureFields, TaskFields } from "@/contract";
 import { clockText, type DayClash, endMin, isHighWater, type Light, minutesOf, type TideMark, tideAt, tideMin } from "@/core/days";
 import { TYPE } from "../../drawing/type";
 
-const FROM_MIN = 5 * 60;
-const TO_MIN = 21 * 60;
+/** What is drawn of a day; more where a task or a closure asks for it. */
+const USUAL_FROM_MIN = 6 * 60;
+const USUAL_TO_MIN = 19 * 60;
+const LETTER_PX = 6.2;
 const LANE = 24;
 const PLAIN_HEAD = 34;
 /** Room for the water above the tasks. */
@@ -16,19 +18,21 @@ const ROOMY_PX = 280;
 const TideLine = ({
   day,
   tides,
+  between: [fromMin, toMin],
   x,
   y,
   foot,
 }: {
   day: string;
   tides: readonly TideMark[];
+  between: readonly [fromMin: number, toMin: number];
   x: (minutes: number) => number;
   y: (heightM: number) => number;
   foot: number;
 }) => {
   const zero = tideMin({ day, at: "00:00" });
   const runs: [number, number][][] = [[]];
-  for (let m = FROM_MIN; m <= TO_MIN; m += STEP_MIN) {
+  for (let m = fromMin; m <= toMin; m += STEP_MIN) {
     const height = tideAt(tides, zero + m);
     if (height === null) runs.push([]);
     else runs.at(-1)!.push([x(m), y(height)]);
@@ -48,7 +52,7 @@ const TideLine = ({
         ))}
       {tides.map((t, i) => {
         const minutes = minutesOf(t.at)!;
-        if (t.day !== day || minutes < FROM_MIN || minutes > TO_MIN || !isHighWater(tides, i)) return null;
+        if (t.day !== day || minutes < fromMin || minutes > toMin || !isHighWater(tides, i)) return null;
         return (
           <text key={`${t.at}`} x={x(minutes)} y={y(t.heightM) - 3} fontSize={TYPE.label} textAnchor="middle" className="halo">
             high {t.at}
@@ -102,8 +106,14 @@ export const DaysStrip = ({
     most = Math.max(most, ends.length);
   }
   const height = HEAD + most * LANE + 26;
+  const marks = [
+    ...tasks.flatMap((t) => (t.day === null ? [] : [minutesOf(t.from)!, endMin({ fromMin: minutesOf(t.from)!, hours: t.hours })])),
+    ...closures.flatMap((c) => [minutesOf(c.from)!, minutesOf(c.to)!]),
+  ];
+  const fromMin = Math.floor(Math.min(USUAL_FROM_MIN, ...marks) / 60) * 60;
+  const toMin = Math.min(24 * 60, Math.ceil(Math.max(USUAL_TO_MIN, ...marks) / 60) * 60);
   const x = (day: string, minutes: number): number =>
-    days.indexOf(day) * each + 6 + ((Math.max(FROM_MIN, Math.min(TO_MIN, minutes)) - FROM_MIN) / (TO_MIN - FROM_MIN)) * (each - 16);
+    days.indexOf(day) * each + 6 + ((Math.max(fromMin, Math.min(toMin, minutes)) - fromMin) / (toMin - fromMin)) * (each - 16);
   if (days.length === 0) return null;
   return (
     <div className="overflow-x-auto">
@@ -113,7 +123,7 @@ export const DaysStrip = ({
           const light = lightOf(null, day);
           return (
             <g key={day}>
-              <text x={x(day, FROM_MIN)} y={13} fontSize={TYPE.line} fontWeight={700}>
+              <text x={x(day, fromMin)} y={13} fontSize={TYPE.line} fontWeight={700}>
                 {new Date(`${day}T12:00:00Z`).toLocaleDateString("en-GB", {
                   weekday: "short",
                   day: "numeric",
@@ -121,7 +131,7 @@ export const DaysStrip = ({
                   timeZone: "UTC",
                 })}
               </text>
-              <rect x={x(day, FROM_MIN)} y={PLAIN_HEAD - 14} width={x(day, TO_MIN) - x(day, FROM_MIN)} height={10} fill="var(--shade-3)" />
+              <rect x={x(day, fromMin)} y={PLAIN_HEAD - 14} width={x(day, toMin) - x(day, fromMin)} height={10} fill="var(--shade-3)" />
               {light !== null && (
                 <>
                   <rect
@@ -133,13 +143,15 @@ export const DaysStrip = ({
                     stroke="var(--ink)"
                     strokeWidth={0.8}
                   />
-                  <text x={x(day, each < ROOMY_PX ? TO_MIN : light.setMin)} y={13} fontSize={TYPE.label} textAnchor="end">
+                  <text x={x(day, each < ROOMY_PX ? toMin : light.setMin)} y={13} fontSize={TYPE.label} textAnchor="end">
                     {each < ROOMY_PX ? "" : "light "}
                     {clockText(light.riseMin)} to {clockText(light.setMin)}
                   </text>
                 </>
               )}
-              {hasTide && <TideLine day={day} tides={tides} x={(minutes) => x(day, minutes)} y={waterY} foot={HEAD - 4} />}
+              {hasTide && (
+                <TideLine day={day} tides={tides} between={[fromMin, toMin]} x={(minutes) => x(day, minutes)} y={waterY} foot={HEAD - 4} />
+              )}
               {closures
                 .filter((c) => c.day === day)
                 // What is closed stands over the water that there is.
@@ -158,14 +170,22 @@ export const DaysStrip = ({
                     <title>{`${c.kind === "closed" ? "closed" : "water"} ${c.from} to ${c.to}${c.why === "" ? "" : `, ${c.why}`}`}</title>
                   </g>
                 ))}
-              {[6, 9, 12, 15, 18].map((h) => (
-                <g key={h}>
-                  <line x1={x(day, h * 60)} x2={x(day, h * 60)} y1={PLAIN_HEAD - 4} y2={height - 18} stroke="var(--grid)" />
-                  <text x={x(day, h * 60)} y={height - 5} fontSize={TYPE.label} textAnchor="middle" className="mono">
-                    {String(h).padStart(2, "0")}
-                  </text>
-                </g>
-              ))}
+              {[3, 6, 9, 12, 15, 18, 21]
+                .filter((h) => h * 60 >= fromMin && h * 60 <= toMin)
+                .map((h) => (
+                  <g key={h}>
+                    <line x1={x(day, h * 60)} x2={x(day, h * 60)} y1={PLAIN_HEAD - 4} y2={height - 18} stroke="var(--grid)" />
+                    <text
+                      x={x(day, h * 60)}
+                      y={height - 5}
+                      fontSize={TYPE.label}
+                      textAnchor={h * 60 === fromMin ? "start" : "middle"}
+                      className="mono"
+                    >
+                      {String(h).padStart(2, "0")}
+                    </text>
+                  </g>
+                ))}
             </g>
           );
         })}
@@ -176,6 +196,14 @@ export const DaysStrip = ({
           const verdict = worst.get(t.id);
           const y = HEAD + 2 + (lanes.get(t.id) ?? 0) * LANE;
           const w = Math.max(10, x1 - x0);
+          // A name goes on beyond its bar where nothing stands in its lane.
+          const nextX = Math.min(
+            x(t.day, toMin) + 6,
+            ...tasks
+              .filter((o) => o.day === t.day && o.id !== t.id && lanes.get(o.id) === lanes.get(t.id) && minutesOf(o.from)! >= from)
+              .map((o) => x(t.day!, minutesOf(o.from)!)),
+          );
+          const fits = Math.floor((nextX - x0 - 8) / LETTER_PX);
           return (
             // biome-ignore lint/a11y/useSemanticElements: there is no button within a drawing
             <g
@@ -210,7 +238,7 @@ export const DaysStrip = ({
                 className={verdict === "short" ? "v-short" : ""}
                 style={verdict === "short" ? { fill: "var(--short-figure)" } : undefined}
               >
-                {t.name.length * 6 > w - 6 ? `${t.name.slice(0, Math.max(1, Math.floor((w - 12) / 6)))}…` : t.name}
+                {t.name.length > fits ? `${t.name.slice(0, Math.max(1, fits - 1))}…` : t.name}
               </text>
               <title>{`${t.name}, ${t.from}, ${t.hours} h${t.people.length === 0 ? "" : `, ${t.people.join(", ")}`}`}</title>
             </g>

@@ -146,7 +146,7 @@ export const KitOpen = (
               )}
             >
               <div className="panes grid h-full min-h-0 grid-cols-[minmax(0,1fr)_248px] min-[1500px]:grid-cols-[minmax(0,1fr)_288px]">
-                <div ref={ref} className="flex min-h-0 min-w-0 flex-col overflow-auto">
+                <div ref={ref} className="prints-whole flex min-h-0 min-w-0 flex-col overflow-auto">
                   <SheetHead verdict={isEmpty ? "unknown" : verdict} word={isEmpty ? "Open" : VERDICT_WORD[verdict]} narrow={narrow}>
                     <div className="flex flex-wrap items-start justify-between gap-x-6">
                       <div>
@@ -276,7 +276,7 @@ export const KitOpen = (
                             </ul>
                           </section>
                         )}
-                        <div className="mt-3 flex flex-wrap items-end gap-x-4 gap-y-2">
+                        <div className="no-print mt-3 flex flex-wrap items-end gap-x-4 gap-y-2">
                           <Field
                             label="A row of your own"
                             value={row.name}

@@ -100,7 +100,7 @@ export const OwnLessons = ({ job, kit, now, change, ends }: LessonsAsk) => {
     setWords("");
   };
   return (
-    <section aria-label="Lessons" className="mt-4 border-t border-rule pt-2" data-testid="lessons">
+    <section aria-label="Lessons" className="no-print mt-4 border-t border-rule pt-2" data-testid="lessons">
       <h3 className="m-0 text-body font-bold">What these ends teach</h3>
       {here.length > 0 && (
         <ul className="m-0 list-none p-0" aria-label="Learnt here">

@@ -17,7 +17,7 @@ export const ReserveLine = ({
   const held = rows.filter((r) => r.state === "reserved");
   if (open.length === 0 && held.length === 0) return null;
   return (
-    <p className="m-0 flex flex-wrap items-baseline gap-x-4 gap-y-1 pt-1" data-testid="reserve">
+    <p className="no-print m-0 flex flex-wrap items-baseline gap-x-4 gap-y-1 pt-1" data-testid="reserve">
       {held.length > 0 && (
         <span>
           {lines(held.length)} {held.length === 1 ? "is" : "are"} reserved: no other job gets them.{" "}

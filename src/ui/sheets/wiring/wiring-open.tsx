@@ -149,7 +149,7 @@ export const WiringOpen = (given: WiringRead & { choose: (linkId: string) => voi
             strip={jobStrip(job.job, aboutCell("Link", isEmpty ? null : verdict, title), status, history.last)}
           >
             <div className="panes grid h-full min-h-0 grid-cols-[minmax(0,1fr)_248px] min-[1500px]:grid-cols-[minmax(0,1fr)_288px]">
-              <div ref={ref} className="flex min-h-0 min-w-0 flex-col overflow-auto">
+              <div ref={ref} className="prints-whole flex min-h-0 min-w-0 flex-col overflow-auto">
                 <SheetHead verdict={isEmpty ? "unknown" : verdict} word={isEmpty ? "Open" : VERDICT_WORD[verdict]} narrow={narrow}>
                   <h1 className="m-0 text-head font-bold leading-6">
                     <span className="text-near">{nameOf(near.siteId)}</span> to <span className="text-far">{nameOf(far.siteId)}</span>
