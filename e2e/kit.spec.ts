@@ -250,6 +250,42 @@ test("labour by task, and a quote on paper of what was typed last, without margi
   await saved(page);
 });
 
+test("two people at the same money: what each changed stands without a question; the same figure is asked about by its name", async ({
+  page,
+  request,
+  browser,
+}) => {
+  const jobId = await open(page, request, "Rope Walk");
+  const other = await (await browser.newContext()).newPage();
+  // The second does not hear of the first's edits.
+  await other.route("**/events", (route) => route.abort());
+  await open(other, request, "Rope Walk");
+  for (const p of [page, other]) await tab(p, "Money");
+  const type = async (p: Page, label: string, text: string): Promise<void> => {
+    await p.getByLabel(label).fill(text);
+    await p.keyboard.press("Enter");
+  };
+  await type(page, "Labour, h", "16");
+  await saved(page);
+  await type(other, "An hour costs", "55");
+  await saved(other);
+  const moneyNow = async () =>
+    ((await (await request.get(`/api/jobs/${jobId}/kit`)).json()) as { money: { labourHours: number; labourPerHour: number } }).money;
+  expect(await moneyNow()).toMatchObject({ labourHours: 16, labourPerHour: 55 });
+  await expect(other.getByLabel("Labour, h")).toHaveValue("16");
+  await type(page, "Labour, h", "17");
+  await saved(page);
+  await type(other, "Labour, h", "18");
+  const clash = other.getByRole("alert", { name: "Changed elsewhere" });
+  await expect(clash.getByRole("row", { name: /labour hours/ })).toHaveText("money, labour hours1817");
+  await clash.getByRole("button", { name: "Take theirs" }).click();
+  await expect(other.getByLabel("Labour, h")).toHaveValue("17");
+  await type(page, "Labour, h", "14");
+  await type(page, "An hour costs", "52");
+  await saved(page);
+  await other.context().close();
+});
+
 test("the harbour's tide table is pasted, drawn over the days, and its slips named", async ({ page, request }) => {
   await open(page, request, "Rope Walk");
   await tab(page, "Days");

@@ -119,7 +119,7 @@ describe("saving", () => {
     for (const typed of [1, 10, 10.3]) {
       r.begin("typing");
       r.change({ nearMountAglM: typed });
-      expect(draft).toEqual({ version: 1, patch: { nearMountAglM: typed } });
+      expect(draft).toEqual({ version: 1, patch: { nearMountAglM: typed }, from: { nearMountAglM: start.nearMountAglM } });
     }
     expect(status(r).kind).toBe("typing");
     expect(shown(r).nearMountAglM).toBe(10.3);
@@ -268,6 +268,18 @@ describe("a killed tab", () => {
     expect(server.sent).toHaveLength(0);
     draft = { version: 1, patch: { nearMountAglM: 20 } };
     expect(status(open(outboxTo(server), theirs)).kind).toBe("saved");
+  });
+
+  test("a draft that knows what it was made from goes together with what came since, and is asked about only where it is fought", async () => {
+    const theirs = { ...start, version: 4, nearMountAglM: 20, trimsM: { elm: 2 } };
+    const server = serverOf(theirs);
+    draft = { version: 1, patch: { trimsM: { oak: 1 } }, from: { trimsM: {} } };
+    const late = open(outboxTo(server), theirs);
+    await settle();
+    expect(server.row).toMatchObject({ version: 5, nearMountAglM: 20, trimsM: { elm: 2, oak: 1 } });
+    expect(status(late).kind).toBe("saved");
+    draft = { version: 1, patch: { nearMountAglM: 15 }, from: { nearMountAglM: 8 } };
+    expect(status(open(outboxTo(server), { ...theirs, version: 5 }))).toMatchObject({ kind: "clash", mine: { nearMountAglM: 15 } });
   });
 });
 
@@ -419,7 +431,8 @@ test("secrets never lie in a draft", () => {
     );
     r.begin("typing");
     r.change({ notes: "the code is 4711", owner: "Kelp Works" });
-    expect(kept).toEqual({ version: 1, patch: { owner: "Kelp Works" } });
+    expect(kept).toMatchObject({ version: 1, patch: { owner: "Kelp Works" } });
+    expect(JSON.stringify(kept)).not.toContain("notes");
   } finally {
     off();
   }

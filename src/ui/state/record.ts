@@ -207,16 +207,27 @@ export const statusOf = <F>(s: OpenState<F>): SaveStatus<F> => {
 export interface Draft<F> {
   readonly version: number;
   readonly patch: Partial<F>;
+  /** What stood in those fields when they were changed; left out by versions before. */
+  readonly from?: Partial<F> | undefined;
 }
 
 export const draftOf = <F>(s: OpenState<F>, secrets: readonly string[]): Draft<F> | null => {
-  const patch = Object.fromEntries(Object.entries(s.live).filter(([key]) => !secrets.includes(key))) as Partial<F>;
-  return isEmpty(patch) ? null : { version: s.base.version, patch };
+  const keys = Object.keys(s.live).filter((key) => !secrets.includes(key));
+  if (keys.length === 0) return null;
+  const settled = settledOf(s) as Fields;
+  const of = (fields: Fields): Partial<F> => Object.fromEntries(keys.map((key) => [key, fields[key]])) as Partial<F>;
+  return { version: s.base.version, patch: of(s.live as Fields), from: of(settled) };
 };
 
-/** A record opened with what a tab before left in the hand: it is finished, or, when somebody else was there since, a clash. */
+/**
+ * A record opened with what a tab before left in the hand: it is finished. When somebody else was there since, it goes together with
+ * theirs where it can, and is a clash where it cannot.
+ */
 export const resumed = <F>(s: OpenState<F>, draft: Draft<F>): OpenState<F> => {
-  const patch = differing(settledOf(s), draft.patch);
+  const isOlder = draft.version < s.base.version && s.sent.length === 0;
+  const merged =
+    !isOlder || draft.from === undefined ? null : mergePatch<F>({ ...s.base.fields, ...draft.from }, draft.patch, s.base.fields);
+  const patch = differing(settledOf(s), merged?.value ?? draft.patch);
   if (isEmpty(patch)) return s;
-  return draft.version < s.base.version && s.sent.length === 0 ? { ...s, theirs: s.base, live: patch } : committed({ ...s, live: patch });
+  return isOlder && merged?.fought !== false ? { ...s, theirs: s.base, live: patch } : committed({ ...s, live: patch });
 };

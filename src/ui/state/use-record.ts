@@ -41,8 +41,8 @@ export const hasDraft = (kind: KindName, id: string): boolean => readJson(`${DRA
 const OLD: Readonly<Partial<Record<KindName, string>>> = { design: DRAFT, brief: "dry-arc.brief.", site: "dry-arc.survey." };
 
 const readDraft = <F>(key: string, kind: KindName, row: Answer & { readonly id: string }): Draft<F> | null => {
-  const own = readJson(key) as { version: number; patch?: Partial<F> } | null;
-  if (own?.patch !== undefined) return { version: own.version, patch: own.patch };
+  const own = readJson(key) as { version: number; patch?: Partial<F>; from?: Partial<F> } | null;
+  if (own?.patch !== undefined) return { version: own.version, patch: own.patch, from: own.from };
   const prefix = OLD[kind];
   if (prefix === undefined) return null;
   const old = readJson(prefix + row.id) as ({ version?: number; design?: object; doc?: object } & object) | null;
