@@ -105,20 +105,27 @@ test("two people on one basis: the second sees both sides and loses nothing", as
   const dialog = page.getByRole("dialog", { name: "Basis of the job" });
   const { job } = await demoJob(request);
   const origin = { origin: new URL(page.url()).origin };
-  const elsewhere = await request.patch(`/api/jobs/${job.id}`, { data: { version: job.version, marginDb: 12 }, headers: origin });
+  const elsewhere = await request.patch(`/api/jobs/${job.id}`, {
+    data: { version: job.version, marginDb: 12, horizonYears: 9 },
+    headers: origin,
+  });
   expect(elsewhere.ok()).toBe(true);
   await dialog.getByLabel("Years it must last").fill("7");
   await dialog.getByLabel("Years it must last").press("Enter");
   const clash = dialog.getByRole("alert", { name: "Changed elsewhere" });
   await expect(clash).toContainText("Someone else changed this basis of the job");
-  await expect(clash.getByRole("row", { name: /horizon/ })).toHaveText("horizon7 years5 years");
+  await expect(clash.getByRole("row", { name: /horizon/ })).toHaveText("horizon7 years9 years");
   await expect(dialog.getByLabel("Years it must last")).toHaveValue("7");
   await expectAccessible(page);
   await clash.getByRole("button", { name: "Keep mine" }).click();
   await expect(clash).toHaveCount(0);
   await expect(dialog.getByRole("button", { name: "Undo" })).toBeEnabled();
   await dialog.getByRole("button", { name: "Undo" }).click();
-  await expect(dialog.getByLabel("Years it must last")).toHaveValue("5");
+  await expect(dialog.getByLabel("Years it must last")).toHaveValue("9");
+  // What only the other changed stands; so does what only this one changes now.
+  await expect(dialog.getByLabel("Margin a modulation must keep, dB")).toHaveValue("12");
+  await dialog.getByLabel("Years it must last").fill("5");
+  await dialog.getByLabel("Years it must last").press("Enter");
   await dialog.getByLabel("Margin a modulation must keep, dB").fill("10");
   await dialog.getByLabel("Margin a modulation must keep, dB").press("Enter");
   await expect(dialog.getByRole("alert")).toHaveCount(0);
