@@ -230,13 +230,19 @@ test("what cannot be read stays as typed with its reason, changes nothing, and g
   await expect(row.getByRole("alert")).toHaveText("Must be 1 to 4094.");
   await row.getByLabel("VLAN").press("Escape");
   await expect(row.getByLabel("VLAN")).toHaveValue(String(before.vlan ?? ""));
-  await row.getByLabel("Network", { exact: true }).fill(" ");
+  const name = row.getByRole("textbox").first();
+  await name.fill(" ");
   await expect(row.getByRole("alert")).toHaveText("A name is needed.");
-  await row.getByLabel("Network", { exact: true }).fill("masts");
+  await name.fill("masts");
+  await name.press("Enter");
   await expect.poll(async () => (await netNow()).name).toBe("masts");
   // Escape puts back what stood before the typing.
-  await row.getByLabel("Network", { exact: true }).press("Escape");
+  await name.fill("buoys");
+  await name.press("Escape");
+  await expect(name).toHaveValue("masts");
+  await page.getByRole("button", { name: "Undo" }).click();
   await expect.poll(async () => (await netNow()).name).toBe(before.name);
+  await expect(name).toHaveValue(before.name);
 });
 
 test("addresses: clashes named as they are typed, a pasted list taken, the laptop told", async ({ page, request }) => {
