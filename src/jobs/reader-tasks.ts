@@ -8,6 +8,7 @@ import { writeBundle } from "../service/bundle-write";
 import { type ExportFormat, type ExportWhat, writeExport } from "../service/export";
 import { checkPmtiles, type TileBytes, tileOfFile } from "../service/pmtiles";
 import { previewFile } from "../service/preview";
+import { type QuoteAsk, writeQuote } from "../service/quote";
 import { judgeLinks } from "../service/verdicts";
 import { runImport } from "./run-import";
 
@@ -19,6 +20,7 @@ export interface ReaderTasks {
   readonly import: { readonly importId: string };
   readonly export: { readonly jobId: string; readonly what: ExportWhat; readonly format: ExportFormat; readonly path: string };
   readonly bundle: { readonly jobId: string; readonly path: string };
+  readonly quote: QuoteAsk & { readonly jobId: string; readonly path: string };
   readonly judge: { readonly links: readonly { readonly linkId: string; readonly want: number }[]; readonly program: string };
 }
 export interface ReaderAnswers {
@@ -28,6 +30,7 @@ export interface ReaderAnswers {
   readonly import: null;
   readonly export: null;
   readonly bundle: null;
+  readonly quote: null;
   readonly judge: null;
 }
 export type TaskKind = keyof ReaderTasks;
@@ -53,6 +56,7 @@ const RUN: { readonly [K in TaskKind]: (task: ReaderTasks[K]) => Promise<ReaderA
   import: (t) => runImport(db(), pool(), t.importId).then(() => null),
   export: async (t) => writeExport(db(), await getJob(db(), t.jobId), t.what, t.format, t.path).then(() => null),
   bundle: async (t) => writeBundle(db(), await getJob(db(), t.jobId), t.path).then(() => null),
+  quote: async (t) => writeQuote(db(), await getJob(db(), t.jobId), t, t.path).then(() => null),
   judge: (t) => judgeLinks(db(), t.links, t.program).then(() => null),
 };
 

@@ -27,7 +27,7 @@ const demo = async () => {
 
 test("the sums are whole cents, paper and table say the same, and neither price nor margin stands in them", async () => {
   const { row, linkId } = await demo();
-  const { sheet, csv } = await quoteOfJob(db, row, linkId, "metric", DAY);
+  const { sheet, csv } = await quoteOfJob(db, row, { linkId: linkId, units: "metric" });
   const cents = (name: string): number => Math.round(Number(sheet.sums.find((s) => s.name.startsWith(name))!.amount.split(" ")[0]) * 100);
   expect(cents("Material") + cents("Work") + cents("Way")).toBe(cents("Together"));
   expect(cents("Together") + cents("Tax")).toBe(cents("To pay"));
@@ -43,13 +43,13 @@ test("the sums are whole cents, paper and table say the same, and neither price 
     // What a panel costs the firm.
     expect(said).not.toContain("129.00");
   }
-  const feet = await quoteOfJob(db, row, linkId, "imperial", DAY);
+  const feet = await quoteOfJob(db, row, { linkId: linkId, units: "imperial" });
   expect(feet.sheet.sections.flatMap((s) => s.rows).some((r) => r.quantity.endsWith(" ft"))).toBe(true);
 });
 
 test("of the whole job every wired site stands once; work is by its tasks when that is chosen; a job without any has sums of nought", async () => {
   const { row } = await demo();
-  const { sheet } = await quoteOfJob(db, row, null, "metric", DAY);
+  const { sheet } = await quoteOfJob(db, row, { linkId: null, units: "metric" });
   const names = sheet.sections.map((s) => s.name);
   expect(names.length).toBeGreaterThan(5);
   expect(new Set(names).size).toBe(names.length);
@@ -57,15 +57,15 @@ test("of the whole job every wired site stands once; work is by its tasks when t
   const changed = await edit(db, row.id, (door) =>
     door.patch("kit", row.id, kit!.version, { money: { ...kit!.money, labourBy: "tasks" } }),
   );
-  const byTask = (await quoteOfJob(db, row, null, "metric", DAY)).sheet;
+  const byTask = (await quoteOfJob(db, row, { linkId: null, units: "metric" })).sheet;
   await edit(db, row.id, (door) => door.patch("kit", row.id, changed.version, { money: kit!.money }));
   expect(byTask.labour).toContainEqual({ quantity: "4 h", name: "Office" });
   expect(byTask.labour.map((t) => t.name)).not.toContain("trim");
   const bare = await createJob(db, "Bare");
-  const none = await quoteOfJob(db, bare, null, "metric", DAY);
+  const none = await quoteOfJob(db, bare, { linkId: null, units: "metric" });
   expect(none.sheet.sections).toEqual([]);
   expect(none.sheet.sums.at(-1)).toMatchObject({ name: "To pay", amount: "0.00 €" });
-  await expect(quoteOfJob(db, bare, bare.id, "metric", DAY)).rejects.toMatchObject({ entity: "link" });
+  await expect(quoteOfJob(db, bare, { linkId: bare.id, units: "metric" })).rejects.toMatchObject({ entity: "link" });
 });
 
 test("what the kit comes to is told to every sheet: short where a stop stands, nothing where nothing is wired", async () => {

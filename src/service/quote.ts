@@ -1,4 +1,6 @@
+import { writeFile } from "node:fs/promises";
 import { customerSums, quoteLines, sitesCost } from "../contract";
+import { localTime } from "../core/days";
 import { centsText } from "../core/kit";
 import { FEET_PER_METRE } from "../core/units";
 import { NotFound } from "../data/clash";
@@ -6,11 +8,24 @@ import type { Db } from "../data/client";
 import type { JobRow } from "../data/jobs";
 import { csvText } from "../formats";
 import type { QuoteSheet } from "../formats/pdf/quote-pdf";
+import { fileName } from "./export";
 import { readKit } from "./kit-read";
 
 /* The quote of a job, or of one link's ends, as its customer sees it: what is delivered, the work, the sums; no price of a thing and no margin. */
 
 type Units = "metric" | "imperial";
+
+/** What is asked: both ends of a link, with all that hangs there; null: all sites of the job. */
+export interface QuoteAsk {
+  readonly linkId: string | null;
+  readonly as: "pdf" | "csv";
+  readonly units: Units;
+}
+
+export const quoteHead = (job: JobRow, as: QuoteAsk["as"]): { type: string; name: string } => ({
+  type: as === "csv" ? "text/csv; charset=utf-8" : "application/pdf",
+  name: `${fileName(job.name)}-quote.${as}`,
+});
 
 const trimmed = (n: number): string => String(Math.round(n * 100) / 100);
 const quantityOf = (quantity: number, unit: string, units: Units): string => {
@@ -18,13 +33,11 @@ const quantityOf = (quantity: number, unit: string, units: Units): string => {
   return unit === "" || unit === "pieces" ? trimmed(quantity) : `${trimmed(quantity)} ${unit}`;
 };
 
-/** @param linkId both its ends, with all that hangs there; null: all sites of the job. @throws NotFound when the job has no such link. */
+/** @throws NotFound when the job has no such link. */
 export const quoteOfJob = async (
   db: Db,
   row: JobRow,
-  linkId: string | null,
-  units: Units,
-  today: string,
+  { linkId, units }: Omit<QuoteAsk, "as">,
 ): Promise<{ readonly sheet: QuoteSheet; readonly csv: string }> => {
   const { job, kit, days, kitsOf } = await readKit(db, row);
   const link = job.links.find((l) => l.id === linkId) ?? null;
@@ -56,7 +69,7 @@ export const quoteOfJob = async (
     place: row.place,
     of: link === null ? "all sites" : `${nameOf(link.nearSiteId)} to ${nameOf(link.farSiteId)}`,
     to: money.quoteTo,
-    day: today,
+    day: localTime(new Date(), row.timeZone).day,
     validUntil: money.validUntil,
     sections: ends.map(({ siteId }) => ({
       name: nameOf(siteId),
@@ -90,4 +103,13 @@ export const quoteOfJob = async (
     })),
   ]);
   return { sheet, csv };
+};
+
+/** Writes the quote as a file. */
+export const writeQuote = async (db: Db, row: JobRow, ask: QuoteAsk, path: string): Promise<void> => {
+  const { sheet, csv } = await quoteOfJob(db, row, ask);
+  if (ask.as === "csv") return writeFile(path, csv);
+  // Laying out paper is code that nothing else needs.
+  const { quotePdf } = await import("../formats/pdf/quote-pdf");
+  await writeFile(path, await quotePdf(sheet, ask.units === "imperial" ? "LETTER" : "A4"));
 };

@@ -68,48 +68,87 @@ const Fact = ({ name, value }: { name: string; value: string }) => (
   </View>
 );
 
+const Head = ({ q }: { q: QuoteSheet }) => (
+  <View>
+    <Words style={style.title}>Quote</Words>
+    <Words style={style.head}>{q.of}</Words>
+    <Words>{q.place === "" ? q.job : `${q.job}, ${q.place}`}</Words>
+    <View style={style.facts}>
+      {q.to !== "" && <Fact name="For" value={q.to} />}
+      <Fact name="Date" value={q.day} />
+      <Fact name="Holds until" value={q.validUntil ?? "not said"} />
+    </View>
+  </View>
+);
+
+/** Sums, terms and what stands beneath them. */
+const Foot = ({ q }: { q: QuoteSheet }) => (
+  <>
+    <View style={{ marginTop: 16 }} wrap={false}>
+      {q.sums.map((s) => (
+        <View key={s.name} style={s.isTotal ? [style.sum, style.total] : style.sum}>
+          <Words style={style.sumName}>{s.name}</Words>
+          <Words style={style.amount}>{s.amount}</Words>
+        </View>
+      ))}
+    </View>
+    {q.terms !== "" && (
+      <View style={{ marginTop: 14 }}>
+        <Words style={style.section}>Terms</Words>
+        <Words>{q.terms}</Words>
+      </View>
+    )}
+    <View style={{ marginTop: 12 }}>
+      {q.notes.map((n) => (
+        <Words key={n} style={style.small}>
+          {n}
+        </Words>
+      ))}
+    </View>
+  </>
+);
+
+/** Rows that are laid out at once: the time for a run of pages grows with its square. */
+const MOST_ROWS = 120;
+
+type Section = QuoteSheet["sections"][number];
+
+/** Sections cut into runs of pages, in order; each run begins on a page of its own. */
+const inSheets = (sections: readonly Section[]): Section[][] => {
+  const out: Section[][] = [[]];
+  let count = 0;
+  for (const { name, rows } of sections)
+    for (let from = 0; from < Math.max(1, rows.length); ) {
+      if (count >= MOST_ROWS) {
+        out.push([]);
+        count = 0;
+      }
+      const run = rows.slice(from, from + MOST_ROWS - count);
+      out.at(-1)!.push({ name: from === 0 ? name : `${name}, further`, rows: run });
+      count += Math.max(1, run.length);
+      from += Math.max(1, run.length);
+    }
+  return out;
+};
+
 /** @returns the bytes of a PDF on A4, or on Letter paper. */
-export const quotePdf = (q: QuoteSheet, paper: "A4" | "LETTER" = "A4"): Promise<Buffer> =>
-  renderToBuffer(
+export const quotePdf = (q: QuoteSheet, paper: "A4" | "LETTER" = "A4"): Promise<Buffer> => {
+  const sheets = inSheets([...q.sections, ...(q.labour.length === 0 ? [] : [{ name: "Work", rows: q.labour }])]);
+  return renderToBuffer(
     <Document title={printable(`Quote, ${q.of}`)} language="en" creator="Dry Arc" producer="Dry Arc">
-      <Page size={paper} style={style.page}>
-        <Words style={style.title}>Quote</Words>
-        <Words style={style.head}>{q.of}</Words>
-        <Words>{q.place === "" ? q.job : `${q.job}, ${q.place}`}</Words>
-        <View style={style.facts}>
-          {q.to !== "" && <Fact name="For" value={q.to} />}
-          <Fact name="Date" value={q.day} />
-          <Fact name="Holds until" value={q.validUntil ?? "not said"} />
-        </View>
-        {q.sections.map((s) => (
-          <Rows key={s.name} name={s.name} rows={s.rows} />
-        ))}
-        {q.labour.length > 0 && <Rows name="Work" rows={q.labour} />}
-        <View style={{ marginTop: 16 }} wrap={false}>
-          {q.sums.map((s) => (
-            <View key={s.name} style={s.isTotal ? [style.sum, style.total] : style.sum}>
-              <Words style={style.sumName}>{s.name}</Words>
-              <Words style={style.amount}>{s.amount}</Words>
-            </View>
+      {sheets.map((sections, n) => (
+        <Page key={n} size={paper} style={style.page}>
+          {n === 0 && <Head q={q} />}
+          {sections.map((s, i) => (
+            <Rows key={i} name={s.name} rows={s.rows} />
           ))}
-        </View>
-        {q.terms !== "" && (
-          <View style={{ marginTop: 14 }}>
-            <Words style={style.section}>Terms</Words>
-            <Words>{q.terms}</Words>
+          {n === sheets.length - 1 && <Foot q={q} />}
+          <View style={style.foot} fixed>
+            <Words>{`${q.job}, ${q.of}`}</Words>
+            <Text render={({ pageNumber, totalPages }) => `${pageNumber} of ${totalPages}`} />
           </View>
-        )}
-        <View style={{ marginTop: 12 }}>
-          {q.notes.map((n) => (
-            <Words key={n} style={style.small}>
-              {n}
-            </Words>
-          ))}
-        </View>
-        <View style={style.foot} fixed>
-          <Words>{`${q.job}, ${q.of}`}</Words>
-          <Text render={({ pageNumber, totalPages }) => `${pageNumber} of ${totalPages}`} />
-        </View>
-      </Page>
+        </Page>
+      ))}
     </Document>,
   );
+};

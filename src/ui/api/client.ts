@@ -61,11 +61,14 @@ const send = async (
 export const getJson = async <T>(path: string, signal?: AbortSignal): Promise<T> =>
   (await send("GET", path, undefined, signal)).json() as Promise<T>;
 /** Asks for bytes with a question in the body: what costs the server something is never a plain address. */
-/** A file that the server makes. */
-export const getFile = async (path: string): Promise<Blob> => (await send("GET", path)).blob();
-
 export const postForBinary = (path: string, body: unknown, signal?: AbortSignal, timeoutMs?: number): Promise<Response> =>
   send("POST", path, JSON.stringify(body), signal, timeoutMs);
+/** A large job takes a while to pack. */
+const MOST_FILE_MS = 600_000;
+/** Asks for a file that the server writes first. */
+export const postForFile = (path: string, signal: AbortSignal): Promise<Response> => postForBinary(path, {}, signal, MOST_FILE_MS);
+/** Asks for a file that costs the server little. */
+export const getForBinary = (path: string, signal?: AbortSignal): Promise<Response> => send("GET", path, undefined, signal);
 /** Sends one edit of the outbox, under its number. */
 export const sendEditRequest = async (edit: {
   readonly id: string;

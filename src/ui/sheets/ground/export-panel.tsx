@@ -1,12 +1,8 @@
 "use client";
-import { useEffect, useRef, useState } from "react";
-import { bodyOf, postForBinary } from "../../api/client";
-import { keepFile } from "../../api/keep-file";
+import { useState } from "react";
+import { postForFile } from "../../api/client";
+import { useServedFile } from "../../api/use-served-file";
 import { Choice } from "../../controls/field";
-import { errorSentence } from "../../wording/errors";
-
-/** A large job takes a while to pack. */
-const MOST_MS = 600_000;
 
 const FORMATS = [
   ["geojson", "GeoJSON"],
@@ -23,25 +19,8 @@ const WHATS = [
 
 /** Parts of the job as open files, and the whole of it as one. */
 export const ExportPanel = ({ jobId }: { jobId: string }) => {
-  const [busy, setBusy] = useState<string | null>(null);
-  const [fault, setFault] = useState<string | null>(null);
-  const abort = useRef<AbortController | null>(null);
-  // Leaving the panel, or pressing Stop, ends the work on the server, too.
-  useEffect(() => () => abort.current?.abort(), []);
-  const take = async (path: string, words: string): Promise<void> => {
-    const own = new AbortController();
-    abort.current = own;
-    setBusy(words);
-    setFault(null);
-    try {
-      const answer = await postForBinary(path, {}, own.signal, MOST_MS);
-      const name = /filename="([^"]+)"/.exec(answer.headers.get("content-disposition") ?? "")?.[1] ?? "dry-arc";
-      keepFile(await answer.blob(), name);
-    } catch (error) {
-      if (!own.signal.aborted) setFault(errorSentence(bodyOf(error)));
-    }
-    setBusy(null);
-  };
+  const { busy, take, notice } = useServedFile();
+  const ask = (path: string, words: string): void => void take(words, (signal) => postForFile(`/api/jobs/${jobId}/${path}`, signal));
   const [what, setWhat] = useState("sites");
   const [format, setFormat] = useState("geojson");
   return (
@@ -69,7 +48,7 @@ export const ExportPanel = ({ jobId }: { jobId: string }) => {
         type="button"
         disabled={busy !== null}
         className="main-action justify-self-start"
-        onClick={() => void take(`/api/jobs/${jobId}/export?what=${what}&format=${format}`, "Writing it out")}
+        onClick={() => ask(`export?what=${what}&format=${format}`, "Writing it out")}
       >
         Take it out
       </button>
@@ -78,29 +57,11 @@ export const ExportPanel = ({ jobId }: { jobId: string }) => {
           <b>The whole job</b> in one file: sites, links, obstacles, brief, photos, the radios it uses and the terrain about it. It can be
           taken in on another machine from the register.
         </p>
-        <button
-          type="button"
-          disabled={busy !== null}
-          className="press"
-          onClick={() => void take(`/api/jobs/${jobId}/bundle`, "Packing the whole job")}
-        >
+        <button type="button" disabled={busy !== null} className="press" onClick={() => ask("bundle", "Packing the whole job")}>
           Take the whole job out
         </button>
       </div>
-      {busy !== null && (
-        <div role="status" className="flex items-center gap-4">
-          <span>{busy}</span>
-          <progress aria-label={busy} className="min-w-0 flex-1" />
-          <button type="button" className="press" onClick={() => abort.current?.abort()}>
-            Stop
-          </button>
-        </div>
-      )}
-      {fault !== null && (
-        <p role="alert" className="m-0 text-short-figure">
-          {fault}
-        </p>
-      )}
+      {notice}
     </div>
   );
 };

@@ -332,6 +332,7 @@ export const KitOpen = (
                       <Tabs.Content value="van">
                         <VanPanel kit={fields} now={open.now} change={open.record.change} />
                       </Tabs.Content>
+                      {open.file.notice}
                       <Tabs.Content value="days">
                         <DaysPanel
                           job={job}
@@ -389,6 +390,7 @@ export const KitOpen = (
                           ends={sites}
                           allSites={open.allSites}
                           tasks={open.dayFields.tasks}
+                          busy={open.file.busy !== null}
                           quote={(as, isJob) => void open.quote(as, isJob)}
                           shapes={given.brief.shapes}
                         />

@@ -18,6 +18,7 @@ export const MoneyPanel = ({
   tasks,
   shapes,
   quote,
+  busy,
 }: {
   kit: KitFields;
   now: () => KitFields;
@@ -26,6 +27,8 @@ export const MoneyPanel = ({
   allSites: readonly SiteKit[];
   tasks: readonly TaskFields[];
   shapes: Brief["shapes"];
+  /** A file is being written. */
+  busy: boolean;
   /** Hands over the quote as a file. */
   quote: (as: "pdf" | "csv", isJob: boolean) => void;
 }) => {
@@ -152,10 +155,10 @@ export const MoneyPanel = ({
           <Field label="Terms" value={money.terms} maxLength={1000} onChange={(e) => set({ terms: e.target.value })} />
         </div>
         <p className="m-0 mt-1 flex flex-wrap gap-x-4">
-          <button type="button" className="press min-h-6" onClick={() => quote("pdf", isJob)}>
+          <button type="button" className="press min-h-6" disabled={busy} onClick={() => quote("pdf", isJob)}>
             Quote as PDF
           </button>
-          <button type="button" className="press min-h-6" onClick={() => quote("csv", isJob)}>
+          <button type="button" className="press min-h-6" disabled={busy} onClick={() => quote("csv", isJob)}>
             Quote as CSV
           </button>
           <span className="cap">What things cost you and your margin stand in neither.</span>

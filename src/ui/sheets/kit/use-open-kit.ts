@@ -17,9 +17,9 @@ import type {
 import { judgedDays, mountsOf, pickedBeside, recordPath, rfDistances, safetySchema, siteKit } from "@/contract";
 import { lineId, type Risk } from "@/core/kit";
 import { partsOf } from "@/core/wiring";
-import { bodyOf, getFile } from "../../api/client";
-import { keepFile } from "../../api/keep-file";
+import { bodyOf, getForBinary, postForFile } from "../../api/client";
 import { useRefresh } from "../../api/queries";
+import { useServedFile } from "../../api/use-served-file";
 import { sendEdit } from "../../state/browser-outbox";
 import { shown as shownNow, whenKept } from "../../state/open-record";
 import { usePreferences } from "../../state/preferences";
@@ -148,14 +148,16 @@ export const useOpenKit = (read: KitRead) => {
         })),
       }),
     );
+  const file = useServedFile();
   /** Hands over a file of the server's, made of what was typed last. */
-  const keepServed = (path: string, name: string): Promise<void> =>
-    send("file", async () => {
-      if ((await whenKept(record)) && (await whenKept(daysRecord))) keepFile(await getFile(`/api/jobs/${jobId}/${path}`), name);
-      else setSaid("Your last edits are not saved yet; the file would be without them.");
-    });
+  const keepServed = async (words: string, ask: (signal: AbortSignal) => Promise<Response>): Promise<void> => {
+    if ((await whenKept(record)) && (await whenKept(daysRecord))) await file.take(words, ask);
+    else file.say("Your last edits are not saved yet; the file would be without them.");
+  };
   const quote = (as: "pdf" | "csv", isJob: boolean): Promise<void> =>
-    keepServed(`quote?as=${as}&units=${units}${isJob ? "" : `&link=${linkId}`}`, `quote.${as}`);
+    keepServed("Writing the quote", (signal) =>
+      postForFile(`/api/jobs/${jobId}/quote?as=${as}&units=${units}${isJob ? "" : `&link=${linkId}`}`, signal),
+    );
   const put = (r: KitRow, state: "picked" | "there", count: number): Promise<void> => {
     const old = pickById.get(r.pickId);
     return send(r.pickId, () =>
@@ -205,7 +207,8 @@ export const useOpenKit = (read: KitRead) => {
     send,
     reserve,
     quote,
-    calendar: () => keepServed("calendar", "days.ics"),
+    file,
+    calendar: () => keepServed("Writing the calendar", (signal) => getForBinary(`/api/jobs/${jobId}/calendar`, signal)),
     putBackRow: (r: KitRow) => put(r, "picked", 0),
     pick: (r: KitRow) => put(r, "picked", r.state === "picked" ? 0 : r.quantity),
     there: (r: KitRow) => (r.state === "there" ? put(r, "picked", 0) : put(r, "there", r.quantity)),

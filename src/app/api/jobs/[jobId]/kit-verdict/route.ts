@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { parseQuery } from "@/app/_server/body";
 import { db } from "@/app/_server/db";
 import { handleJob } from "@/app/_server/handle";
 import { kitVerdict } from "@/service/kit-verdict";
@@ -10,6 +11,6 @@ const query = z.object({ link: z.uuid("that is no link").nullable().default(null
 /** What the kit comes to, of one link's ends or of the job. */
 export const GET = (request: Request, { params }: Context): Promise<Response> =>
   handleJob(request, "read", params, async (job) => {
-    const { link } = query.parse(Object.fromEntries(new URL(request.url).searchParams));
+    const { link } = parseQuery(request, query);
     return { verdict: await kitVerdict(db(), job, link) };
   });
