@@ -14,6 +14,8 @@ export interface KitRow extends KitLine {
   readonly state: "open" | "missing" | PickState;
   /** What of it is reserved or picked; the plan may ask for more by now. */
   readonly held: number;
+  /** Something of it is in somebody's hands: to reserve it would be to put it back. */
+  readonly isBegun: boolean;
   /** In stock beside what is picked; null where nobody counts it. */
   readonly stock: number | null;
   /** Of the stock what earlier lines leave. */
@@ -99,13 +101,14 @@ export const siteKit = ({ wiring, kit, safety, parts, mountOf, pickOf, stands, s
     const { id, pick } = pickOf(l.key);
     const stock = l.part?.stock ?? null;
     const held = pick === null || pick.state === "there" ? 0 : pick.count;
+    const of = { ...l, pickId: id, held, isBegun: pick?.state === "picked" };
     const more = Math.ceil(l.quantity) - Math.ceil(held);
-    if (pick !== null && (pick.state === "there" || more <= 0)) return { ...l, pickId: id, state: pick.state, held, stock, left: stock };
+    if (pick !== null && (pick.state === "there" || more <= 0)) return { ...of, state: pick.state, stock, left: stock };
     // What an earlier line is to take is not there for this one.
     const left = stock === null ? null : (stockLeft.get(l.part!.id) ?? stock);
     const isMissing = left !== null && left < more;
     if (left !== null && !isMissing) stockLeft.set(l.part!.id, left - more);
-    return { ...l, pickId: id, state: isMissing ? "missing" : "open", held, stock, left };
+    return { ...of, state: isMissing ? "missing" : "open", stock, left };
   });
   const findings: KitFinding[] = [];
   const missing = rows.filter((r) => r.state === "missing");

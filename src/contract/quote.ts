@@ -17,18 +17,22 @@ export interface LabourRow {
 }
 
 /** Hours by task of what is done for some sites, or for all (null): each of one's own people counts; a task that nobody has yet counts as one person's. */
-export const labourRows = (tasks: readonly TaskFields[], crew: readonly string[], siteIds: ReadonlySet<string> | null): LabourRow[] =>
-  tasks
+export const labourRows = (tasks: readonly TaskFields[], crew: readonly string[], siteIds: ReadonlySet<string> | null): LabourRow[] => {
+  const known = new Set(crew.map((p) => p.toLowerCase()));
+  return tasks
     .filter((t) => siteIds === null || t.siteId === null || siteIds.has(t.siteId))
     .map((t) => {
-      const own = t.people.filter((p) => crew.includes(p));
-      const others = t.people.filter((p) => !crew.includes(p));
+      const own = t.people.filter((p) => known.has(p.toLowerCase()));
+      const others = t.people.filter((p) => !known.has(p.toLowerCase()));
       return { id: t.id, name: t.name, own, others, hours: t.hours * (t.people.length === 0 ? 1 : own.length) };
     });
+};
 
 export interface SitesCost {
   readonly labour: readonly LabourRow[];
   readonly labourHours: number;
+  /** Names of what has no price and counts nothing in the sums; tools go home again. */
+  readonly unpriced: readonly string[];
   readonly quote: Quote;
 }
 
@@ -42,7 +46,12 @@ export const sitesCost = (
   const labour = labourRows(tasks, kit.crew, isJob ? null : new Set(sites.map((s) => s.siteId)));
   const labourHours = kit.money.labourBy === "tasks" ? labour.reduce((h, r) => h + r.hours, 0) : kit.money.labourHours;
   const materialCents = sites.reduce((c, s) => c + s.materialCents, 0);
-  return { labour, labourHours, quote: quoteOf({ ...kit.money, materialCents, labourHours }) };
+  const unpriced = [
+    ...new Set(
+      sites.flatMap((s) => s.rows.flatMap((r) => (r.costCents === null && r.state !== "there" && r.where !== "tools" ? [r.name] : []))),
+    ),
+  ];
+  return { labour, labourHours, unpriced, quote: quoteOf({ ...kit.money, materialCents, labourHours }) };
 };
 
 /** A line of a quote: what is delivered, without what it cost. */

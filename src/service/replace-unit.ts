@@ -17,7 +17,7 @@ export const replaceUnit = (
       const end = { ...fields, state: "dead", cause, since: on } as const;
       const gone =
         dead.version === 0
-          ? await door.create("unit", { siteId, placeId, ...end }, { id: dead.id })
+          ? await door.create("unit", { ...end, siteId, placeId }, { id: dead.id })
           : await door.patch("unit", dead.id, dead.version, end);
       const unit = await door.create("unit", { siteId, placeId, replaces: gone.id, bracket: gone.bracket }, { id: newId });
       return { dead: gone, unit };

@@ -257,14 +257,15 @@ describe("a kit out of the plan", () => {
           pickOf: (id) => ({ id, pick: pick !== null && id.includes(cableId) ? { id, version: 1, ...pick } : null }),
         },
       );
-      const { state, held, left, quantity } = kit.rows.find((r) => r.part?.id === cableId)!;
-      return { state, held, left, quantity };
+      const { state, held, isBegun, left, quantity } = kit.rows.find((r) => r.part?.id === cableId)!;
+      return { state, held, isBegun, left, quantity };
     };
     const asked = Math.ceil(cableWith(1000, null).quantity);
     expect(cableWith(0, { state: "reserved", count: asked })).toMatchObject({ state: "reserved", held: asked });
     expect(cableWith(0, { state: "picked", count: asked })).toMatchObject({ state: "picked" });
     // The plan grew after it was picked: the rest is asked of what is left.
-    expect(cableWith(2, { state: "picked", count: asked - 2 })).toMatchObject({ state: "open", held: asked - 2 });
+    expect(cableWith(2, { state: "picked", count: asked - 2 })).toMatchObject({ state: "open", held: asked - 2, isBegun: true });
+    expect(cableWith(2, { state: "reserved", count: asked - 2 })).toMatchObject({ state: "open", isBegun: false });
     expect(cableWith(1, { state: "reserved", count: asked - 2 })).toMatchObject({ state: "missing", left: 1 });
     expect(cableWith(0, { state: "there", count: 1 })).toMatchObject({ state: "there", held: 0 });
   });
@@ -400,6 +401,21 @@ describe("money", () => {
     );
   });
 
+  test("what has no price counts nothing, and is named: neither tools nor what is there already", () => {
+    const { rows } = plainKit();
+    const { unpriced, quote } = sitesCost(kitSchema.parse({}), [plainKit()], [], true);
+    const priced = rows.filter((r) => r.costCents !== null);
+    expect(quote.materialCents).toBe(priced.reduce((s, r) => s + r.costCents!, 0));
+    expect(unpriced).toContain("bond lead, by the local code");
+    expect(unpriced).toHaveLength(new Set(rows.filter((r) => r.costCents === null && r.where !== "tools").map((r) => r.name)).size);
+    const bond = rows.find((r) => r.name === "bond lead, by the local code")!;
+    const there = plainKit(
+      {},
+      { pickOf: (id) => ({ id, pick: id === bond.pickId ? { id, version: 1, state: "there", count: 1 } : null }) },
+    );
+    expect(sitesCost(kitSchema.parse({}), [there], [], true).unpriced).not.toContain("bond lead, by the local code");
+  });
+
   test("labour by task: each of one's own people counts, others' do not, nobody yet is one person", () => {
     const task = (name: string, hours: number, people: string[], siteId: string | null = SITE) =>
       taskSchema.parse({ id: crypto.randomUUID(), kind: "install", name, hours, people, siteId });
@@ -414,6 +430,8 @@ describe("money", () => {
     const hours = (sites: ReadonlySet<string> | null) => labourRows(tasks, ["Ada", "Ben"], sites).map((r) => r.hours);
     expect(hours(new Set([SITE]))).toEqual([3.5, 4, 0, 0.5]);
     expect(hours(null)).toEqual([3.5, 4, 0, 0.5, 8]);
+    // A name typed in small letters is the same person.
+    expect(labourRows([task("late", 2, ["ada", "BEN"])], ["Ada", "Ben"], null)[0]).toMatchObject({ hours: 4, others: [] });
     const money = { labourBy: "tasks", labourHours: 99, labourPerHour: 10 };
     const kit = kitSchema.parse({ crew: ["Ada", "Ben"], money });
     expect(sitesCost(kit, [], tasks, true)).toMatchObject({ labourHours: 16, quote: { labourCents: 16_000 } });

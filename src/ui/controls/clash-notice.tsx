@@ -46,8 +46,8 @@ export const ClashNotice = <F,>({
           </tr>
         </thead>
         <tbody>
-          {rows.map((r) => (
-            <tr key={r.name} className="border-t border-rule">
+          {rows.map((r, i) => (
+            <tr key={`${i} ${r.name}`} className="border-t border-rule">
               <td className="pr-2">{r.name}</td>
               <td className="pr-2">{r.mine}</td>
               <td>{r.theirs}</td>

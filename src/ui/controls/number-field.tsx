@@ -36,6 +36,7 @@ export const NumberField = ({
       label={unit === "" ? label : `${label}, ${unit}`}
       inputMode="decimal"
       shown={value === null ? "" : String(Math.round(value * 100) / 100)}
+      value={value}
       read={read}
       take={onChange}
     />

@@ -1,6 +1,6 @@
 "use client";
 import { type ReactNode, useState } from "react";
-import type { Reader } from "../wording/read";
+import type { Read, Reader } from "../wording/read";
 import { Field } from "./field";
 
 /**
@@ -10,6 +10,7 @@ import { Field } from "./field";
 export const ParsedField = <T,>({
   label,
   shown,
+  value,
   read,
   take,
   whenLeft = false,
@@ -20,6 +21,8 @@ export const ParsedField = <T,>({
   label: ReactNode;
   /** The value that stands, as it is written. */
   shown: string;
+  /** The value itself, where it is finer than it is written; Escape puts back this one. */
+  value?: T;
   read: Reader<T>;
   take: (value: T) => void;
   /** Taken when it is left, not letter by letter. */
@@ -31,7 +34,7 @@ export const ParsedField = <T,>({
   inputMode?: "decimal" | "numeric" | "text";
   maxLength?: number;
 }) => {
-  const [typing, setTyping] = useState<{ readonly text: string; readonly before: string } | null>(null);
+  const [typing, setTyping] = useState<{ readonly text: string; readonly before: Read<T> } | null>(null);
   const faultOf = (text: string): string | undefined => {
     const answer = read(text);
     return "fault" in answer ? answer.fault : undefined;
@@ -50,13 +53,13 @@ export const ParsedField = <T,>({
     ...input,
     value: typing?.text ?? shown,
     onChange: (e: { target: { value: string } }) => {
-      setTyping({ text: e.target.value, before: typing?.before ?? shown });
+      setTyping({ text: e.target.value, before: typing?.before ?? (value === undefined ? read(shown) : { value }) });
       if (!whenLeft) takeOver(e.target.value);
     },
     onBlur: leave,
     onKeyDown: (e: { key: string }) => {
       if (e.key === "Escape" && typing !== null) {
-        if (!whenLeft) takeOver(typing.before);
+        if (!whenLeft && "value" in typing.before) take(typing.before.value);
         setTyping(null);
       }
       if (e.key === "Enter") leave();

@@ -29,7 +29,21 @@ test.each<[string, unknown, unknown, unknown, unknown]>([
     [row("x", { lengthM: 2, name: "new" })],
   ],
   ["words of a set", ["a", "b"], ["a", "b", "c"], ["b", "d"], ["b", "c", "d"]],
-  ["rows from nothing", [], [row("x")], [row("y")], [row("x"), row("y")]],
+  ["rows from nothing", [], [row("x")], [row("y")], [row("y"), row("x")]],
+  [
+    "an order that one changed, a figure that the other did",
+    [row("x"), row("y")],
+    [row("x", { lengthM: 5 }), row("y")],
+    [row("y"), row("x")],
+    [row("y"), row("x", { lengthM: 5 })],
+  ],
+  [
+    "one's own order, and a row that the other added",
+    [row("x"), row("y")],
+    [row("y"), row("x")],
+    [row("x"), row("y"), row("z")],
+    [row("y"), row("x"), row("z")],
+  ],
   [
     "deep within",
     { m: { s: { pole: 1, wall: "brick" } } },
@@ -66,6 +80,7 @@ test.each<[string, unknown, unknown, unknown, unknown]>([
       [3, 5],
     ],
   ],
+  ["rows of one id, of which none may be lost", [row("x")], [row("x"), row("x", { lengthM: 2 })], [], [row("x"), row("x", { lengthM: 2 })]],
   ["figures in a row", [1, 2], [1, 3], [4, 2], [1, 3]],
 ])("%s is fought over, and one's own is shown", (_, base, mine, theirs, want) => {
   expect(mergeValue(base, mine, theirs)).toEqual({ value: want, fought: true });

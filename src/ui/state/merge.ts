@@ -14,7 +14,8 @@ type Plain = Readonly<Record<string, unknown>>;
 type Row = Plain & { readonly id: string };
 
 const isPlain = (v: unknown): v is Plain => typeof v === "object" && v !== null && !Array.isArray(v);
-const isRows = (v: unknown): v is readonly Row[] => Array.isArray(v) && v.every((x) => isPlain(x) && typeof x.id === "string");
+const isRows = (v: unknown): v is readonly Row[] =>
+  Array.isArray(v) && v.every((x) => isPlain(x) && typeof x.id === "string") && new Set(v.map((x) => x.id)).size === v.length;
 /** Words of which each stands once: a set, whatever its order. */
 const isSet = (v: unknown): v is readonly string[] =>
   Array.isArray(v) && v.every((x) => typeof x === "string") && new Set(v).size === v.length;
@@ -34,8 +35,12 @@ const mergeRows = (base: readonly Row[], mine: readonly Row[], theirs: readonly 
     fought ||= merged.fought;
     if (merged.value !== undefined) out.push(merged.value as Row);
   };
-  for (const { id } of mine) put(id);
-  for (const { id } of theirs) if (!m.has(id)) put(id);
+  // The order is that of whoever moved something; else what the other added comes last.
+  const both = (list: readonly Row[], other: ReadonlyMap<string, Row>): string[] => list.flatMap((r) => (other.has(r.id) ? [r.id] : []));
+  const isMoved = !deepEqual(both(mine, b), both(base, m));
+  const [first, second, known] = isMoved ? [mine, theirs, m] : [theirs, mine, t];
+  for (const { id } of first) put(id);
+  for (const { id } of second) if (!known.has(id)) put(id);
   return { value: out, fought };
 };
 

@@ -336,6 +336,16 @@ describe("a clash", () => {
     expect(status(r).kind).toBe("saved");
   });
 
+  test("refused without anything newer it is asked about, and not sent for ever", async () => {
+    const server = serverOf(start);
+    server.fault = new ApiError(409, { code: "clash", current: { ...start, nearMountAglM: 9 } });
+    const r = open(outboxTo(server));
+    r.change({ farMountAglM: 12 });
+    await settle();
+    expect(server.sent).toHaveLength(1);
+    expect(status(r).kind).toBe("clash");
+  });
+
   test("within a group only what both changed is asked about, and keeping one's own keeps the rest of theirs", async () => {
     const server = serverOf({ ...start, version: 5, trimsM: { elm: 2, oak: 4 } });
     const r = open(outboxTo(server));

@@ -159,7 +159,8 @@ export const reduce = <F>(s: OpenState<F>, a: Action<F>): OpenState<F> => {
         // What both changed goes together where it is not the same: it is sent anew on theirs. What is under the hand goes along.
         const sent = mergePatch(s.base.fields, sentFrom(s, a.number), a.theirs.fields);
         const live = mergePatch(s.base.fields, s.live, a.theirs.fields);
-        if (!sent.fought && !live.fought) {
+        // Without a newer one there is nothing to go on: it would be sent for ever.
+        if (a.theirs.version > s.base.version && !sent.fought && !live.fought) {
           const again = committed({ ...s, base: a.theirs, sent: before, live: sent.value, gesture: false, drag: false, waits: null });
           return { ...again, live: live.value, gesture: s.gesture, drag: s.drag };
         }

@@ -1,14 +1,11 @@
 "use client";
 import Link from "next/link";
 import { Tabs } from "radix-ui";
-import { useState } from "react";
-import { type KitRow, worstKitFirst } from "@/contract";
-import { centsText, KIT_PLACES, type KitPlace } from "@/core/kit";
+import { worstKitFirst } from "@/contract";
+import { centsText } from "@/core/kit";
 import { type Verdict, worseVerdict } from "@/core/link";
 import { keepFile } from "../../api/keep-file";
 import { useVerdicts } from "../../api/queries";
-import { Choice, Field } from "../../controls/field";
-import { NumberField } from "../../controls/number-field";
 import { TabRow } from "../../controls/tab-row";
 import { TypingScope } from "../../controls/typing-scope";
 import { useSize } from "../../drawing/use-size";
@@ -25,13 +22,10 @@ import { EditNotices, SheetHead } from "../sheet-head";
 import { DaysPanel } from "./days-panel";
 import { clashText } from "./days-words";
 import { KitFindings } from "./kit-findings";
-import { KitList } from "./kit-list";
-import { KitSketch } from "./kit-sketch";
-import { findingText, WHERE_WORDS } from "./kit-words";
-import { OfferedLessons, OwnLessons } from "./lessons-panel";
+import { findingText } from "./kit-words";
+import { ListTab } from "./list-tab";
 import { MoneyPanel } from "./money-panel";
 import { MountPanel, VanPanel } from "./mount-panel";
-import { ReserveLine } from "./reserve-line";
 import { RiskPanel } from "./risk-panel";
 import { type KitRead, useOpenKit } from "./use-open-kit";
 
@@ -46,15 +40,6 @@ const TABS = [
 
 /** Narrower than this there is no room for a drawing beside the list. */
 const DRAWN_FROM_PX = 860;
-/** Leads from the drawing to the lines of a place. */
-const showPlace = (list: string, where: KitPlace): void => {
-  const place = document.getElementById(`${list}-${where}`);
-  place?.scrollIntoView({ block: "nearest" });
-  place?.focus();
-};
-
-const NEW_ROW = { name: "", quantity: 1, where: "tools" as KitPlace };
-
 /** The kit of a link: what to buy and bring, why, what it costs, and who may do it. */
 export const KitOpen = (
   given: KitRead & { readonly choose: (linkId: string) => void; readonly tab: string; readonly setTab: (tab: string) => void },
@@ -63,7 +48,6 @@ export const KitOpen = (
   const open = useOpenKit(given);
   const { job, jobId, near, far, sites, fields, status, units } = open;
   const { tab, setTab } = given;
-  const [row, setRow] = useState<{ name: string; quantity: number; where: KitPlace; siteId: string }>({ ...NEW_ROW, siteId: far.siteId });
   const history = useJobHistory(
     jobId,
     () => undefined,
@@ -99,25 +83,6 @@ export const KitOpen = (
     const { kitCsv } = await import("./kit-csv");
     keepFile(new Blob([kitCsv(open, prices)], { type: "text/csv" }), prices ? "kit.csv" : "kit-without-prices.csv");
   };
-  const addRow = (): void => {
-    open.record.change({
-      own: [
-        ...open.now().own,
-        {
-          id: crypto.randomUUID(),
-          siteId: row.siteId,
-          where: row.where,
-          name: row.name.trim(),
-          quantity: row.quantity,
-          unit: "",
-          priceEur: null,
-          why: "",
-        },
-      ],
-    });
-    setRow({ ...NEW_ROW, siteId: row.siteId });
-  };
-  const removeRow = (r: KitRow): void => open.record.change({ own: open.now().own.filter((o) => !r.key.endsWith(`|own|${o.id}`)) });
   const title = `${nameOf(near.siteId)} to ${nameOf(far.siteId)}`;
   const wired = (siteId: string): boolean => sites.some((s) => s.siteId === siteId);
   const heldBack =
@@ -214,106 +179,7 @@ export const KitOpen = (
                     <Tabs.Root value={tab} onValueChange={setTab} className="border-t border-ink px-4 py-2 text-line">
                       <TabRow label="Of the kit" tabs={TABS} />
                       <Tabs.Content value="list">
-                        <ReserveLine rows={rows} busy={open.busy.has("reserve")} reserve={(of, isAway) => void open.reserve(of, isAway)} />
-                        <OfferedLessons job={job} kit={fields} now={open.now} change={open.record.change} ends={sites} />
-                        <div className={narrow ? "grid gap-4" : "grid grid-cols-2 gap-6"}>
-                          {sites.map((s) => (
-                            <section
-                              key={s.siteId}
-                              aria-label={`Kit of ${nameOf(s.siteId)}`}
-                              className="min-w-0 pt-1"
-                              data-testid={s.siteId === near.siteId ? "kit-near" : "kit-far"}
-                            >
-                              <h3 className={`m-0 text-body font-bold ${s.siteId === near.siteId ? "text-near" : "text-far"}`}>
-                                {nameOf(s.siteId)}
-                              </h3>
-                              <div className="flex gap-3">
-                                {isDrawn && (
-                                  <div className="pt-2">
-                                    <KitSketch
-                                      name={nameOf(s.siteId)}
-                                      wiring={given.wirings.find((w) => w.siteId === s.siteId)}
-                                      rows={s.rows}
-                                      mirror={s.siteId === near.siteId}
-                                      show={(where) => showPlace(`kit-${s.siteId}`, where)}
-                                    />
-                                  </div>
-                                )}
-                                <div className="min-w-0 flex-1">
-                                  <KitList
-                                    idOf={`kit-${s.siteId}`}
-                                    rows={s.rows}
-                                    units={units}
-                                    busy={open.busy}
-                                    pick={(r) => void open.pick(r)}
-                                    there={(r) => void open.there(r)}
-                                    putBack={(r) => void open.putBackRow(r)}
-                                    remove={removeRow}
-                                    money={centsText}
-                                  />
-                                </div>
-                              </div>
-                            </section>
-                          ))}
-                        </div>
-                        {open.beside.length > 0 && (
-                          <section aria-label="Picked and no longer in the plan" className="mt-3" data-testid="beside">
-                            <h3 className="m-0 text-body font-bold">Picked, and no longer in the plan</h3>
-                            <ul className="m-0 list-none p-0">
-                              {open.beside.map((p) => (
-                                <li key={p.id} className="flex flex-wrap items-baseline gap-x-4">
-                                  {p.count} × {p.name}
-                                  <button
-                                    type="button"
-                                    className="press min-h-6 text-line"
-                                    disabled={open.busy.has(p.id)}
-                                    onClick={() => void open.putBack(p)}
-                                  >
-                                    Put it back
-                                  </button>
-                                </li>
-                              ))}
-                            </ul>
-                          </section>
-                        )}
-                        <div className="no-print mt-3 flex flex-wrap items-end gap-x-4 gap-y-2">
-                          <Field
-                            label="A row of your own"
-                            value={row.name}
-                            maxLength={120}
-                            onChange={(e) => setRow({ ...row, name: e.target.value })}
-                          />
-                          <NumberField
-                            label="How many"
-                            value={row.quantity}
-                            least={0.01}
-                            most={100_000}
-                            onChange={(v) => v !== null && setRow({ ...row, quantity: v })}
-                          />
-                          <Choice label="Used" value={row.where} onChange={(e) => setRow({ ...row, where: e.target.value as KitPlace })}>
-                            {KIT_PLACES.map((w) => (
-                              <option key={w} value={w}>
-                                {WHERE_WORDS[w]}
-                              </option>
-                            ))}
-                          </Choice>
-                          <Choice label="At" value={row.siteId} onChange={(e) => setRow({ ...row, siteId: e.target.value })}>
-                            {sites.map((s) => (
-                              <option key={s.siteId} value={s.siteId}>
-                                {nameOf(s.siteId)}
-                              </option>
-                            ))}
-                          </Choice>
-                          <button
-                            type="button"
-                            className="press min-h-6"
-                            disabled={row.name.trim() === "" || !wired(row.siteId)}
-                            onClick={addRow}
-                          >
-                            Add the row
-                          </button>
-                        </div>
-                        <OwnLessons job={job} kit={fields} now={open.now} change={open.record.change} ends={sites} />
+                        <ListTab open={open} narrow={narrow} isDrawn={isDrawn} />
                       </Tabs.Content>
                       <Tabs.Content value="mount">
                         {sites.map((s) => (

@@ -19,6 +19,7 @@ const row = (more: Partial<KitRow> = {}): KitRow => ({
   why: ["surge at the entry of the wiring"],
   ruleIds: ["unit"],
   held: 0,
+  isBegun: false,
   costCents: 4800,
   pickId: "p",
   state: "missing",

@@ -1,9 +1,10 @@
 "use client";
-import { useMemo, useState } from "react";
+import { useMemo } from "react";
 import { type JobBundle, type KitFields, type Lesson, type LessonDto, offeredLessons, type SiteKit, WALLS } from "@/contract";
 import { useLessons } from "../../api/queries";
 import { Choice, Field } from "../../controls/field";
 import { RemoveRow } from "../../controls/rows";
+import { useKeptDraft } from "../../state/use-kept-draft";
 
 const PART = "part:";
 const WALL = "wall:";
@@ -83,9 +84,10 @@ export const OfferedLessons = ({ job, kit, now, change, ends }: LessonsAsk) => {
 
 /** What these ends teach, written down for later ones. */
 export const OwnLessons = ({ job, kit, now, change, ends }: LessonsAsk) => {
-  const [words, setWords] = useState("");
-  const [siteId, setSiteId] = useState(ends[0]?.siteId ?? "");
-  const [about, setAbout] = useState("");
+  const [typed, setTyped] = useKeptDraft<{ words: string; siteId: string; about: string }>(`lesson.${job.job.id}`);
+  const { words = "", about = "" } = typed;
+  // One typed at another link's ends is of those in view.
+  const siteId = ends.find((e) => e.siteId === typed.siteId)?.siteId ?? ends[0]?.siteId ?? "";
   const parts = useMemo(() => partsAt(ends), [ends]);
   const here = kit.lessons.filter((l) => ends.some((e) => e.siteId === l.siteId));
   const add = (): void => {
@@ -97,7 +99,7 @@ export const OwnLessons = ({ job, kit, now, change, ends }: LessonsAsk) => {
       wall: about.startsWith(WALL) ? (about.slice(WALL.length) as Lesson["wall"]) : null,
     };
     change({ lessons: [...now().lessons, lesson] });
-    setWords("");
+    setTyped({});
   };
   return (
     <section aria-label="Lessons" className="no-print mt-4 border-t border-rule pt-2" data-testid="lessons">
@@ -127,16 +129,21 @@ export const OwnLessons = ({ job, kit, now, change, ends }: LessonsAsk) => {
         }}
       >
         <div className="min-w-[240px] flex-1">
-          <Field label="A lesson for later sites" value={words} maxLength={200} onChange={(e) => setWords(e.target.value)} />
+          <Field
+            label="A lesson for later sites"
+            value={words}
+            maxLength={200}
+            onChange={(e) => setTyped({ ...typed, words: e.target.value })}
+          />
         </div>
-        <Choice label="Learnt at" value={siteId} onChange={(e) => setSiteId(e.target.value)}>
+        <Choice label="Learnt at" value={siteId} onChange={(e) => setTyped({ ...typed, siteId: e.target.value })}>
           {ends.map((e) => (
             <option key={e.siteId} value={e.siteId}>
               {siteNamed(job, e.siteId)}
             </option>
           ))}
         </Choice>
-        <Choice label="Of use where there is" value={about} onChange={(e) => setAbout(e.target.value)}>
+        <Choice label="Of use where there is" value={about} onChange={(e) => setTyped({ ...typed, about: e.target.value })}>
           <option value="">any end</option>
           {parts.map(([id, name]) => (
             <option key={id} value={PART + id}>

@@ -5,8 +5,10 @@ import { centsText, paybackMonths } from "@/core/kit";
 import { Choice, Field } from "../../controls/field";
 import { NumberField } from "../../controls/number-field";
 import { ParsedField } from "../../controls/parsed-field";
-import { figure } from "../../wording/numbers";
 import { readName } from "../../wording/read";
+
+const MOST_NAMED = 8;
+const hoursText = (hours: number): string => `${Math.round(hours * 100) / 100} h`;
 
 /** What it costs, and how long until it has cost less than what it replaces. */
 export const MoneyPanel = ({
@@ -52,7 +54,7 @@ export const MoneyPanel = ({
         <table className="h-fit border-collapse text-line">
           <tbody>
             {row("Material", q.materialCents)}
-            {row(`Labour, ${figure(cost.labourHours, 2).replace(/\.?0+$/, "")} h`, q.labourCents)}
+            {row(`Labour, ${hoursText(cost.labourHours)}`, q.labourCents)}
             {row(`Way, ${money.travelKm} km`, q.travelCents)}
             {row("Margin", q.marginCents)}
             {row("Together", q.netCents, true)}
@@ -120,6 +122,12 @@ export const MoneyPanel = ({
           />
         </div>
       </div>
+      {cost.unpriced.length > 0 && (
+        <p className="m-0 mt-2 v-tight" data-testid="unpriced">
+          Without a price, and not in the sums: {cost.unpriced.slice(0, MOST_NAMED).join("; ")}
+          {cost.unpriced.length > MOST_NAMED && ` and ${cost.unpriced.length - MOST_NAMED} more`}.
+        </p>
+      )}
       {byTask && (
         <section aria-label="Labour by task" className="mt-3">
           <h3 className="m-0 text-body font-bold">Labour by task</h3>
@@ -129,7 +137,7 @@ export const MoneyPanel = ({
             <ul className="m-0 list-none p-0" data-testid="labour">
               {cost.labour.map((t) => (
                 <li key={t.id} className="grid grid-cols-[64px_minmax(0,1fr)] gap-x-3">
-                  <span className="text-right font-mono">{figure(t.hours, 2).replace(/\.?0+$/, "")} h</span>
+                  <span className="text-right font-mono">{hoursText(t.hours)}</span>
                   <span>
                     {t.name}
                     {t.own.length > 0 && `, ${t.own.join(" and ")}`}

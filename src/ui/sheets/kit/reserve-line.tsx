@@ -13,7 +13,7 @@ export const ReserveLine = ({
   busy: boolean;
   reserve: (rows: readonly KitRow[], isAway: boolean) => void;
 }) => {
-  const open = rows.filter((r) => r.state === "open" && r.stock !== null && r.part !== null);
+  const open = rows.filter((r) => r.state === "open" && !r.isBegun && r.stock !== null && r.part !== null);
   const held = rows.filter((r) => r.state === "reserved");
   if (open.length === 0 && held.length === 0) return null;
   return (

@@ -1,7 +1,7 @@
 "use client";
-import { useState } from "react";
 import type { DaysFields } from "@/contract";
 import { readTides } from "@/core/days";
+import { PasteField, unreadText } from "../../controls/paste-field";
 import { figure, lengthIn, lengthUnit, type Units } from "../../wording/numbers";
 
 /** The harbour's tide table, pasted as it is; what of it the days need is drawn above them. */
@@ -14,27 +14,14 @@ export const TidePanel = ({
   change: (tides: DaysFields["tides"]) => void;
   units: Units;
 }) => {
-  const [text, setText] = useState("");
-  const [said, setSaid] = useState<string | null>(null);
   const days = [...new Set(tides.map((t) => t.day))];
-  const take = (): void => {
+  const take = (text: string): { said: string; isTaken: boolean } => {
     const { marks, faults } = readTides(text);
     const few = marks.slice(0, 400);
-    const lost =
-      faults.length === 0
-        ? ""
-        : ` Not read: ${faults
-            .slice(0, 3)
-            .map((f) => `line ${f.line} "${f.text}"`)
-            .join(", ")}${faults.length > 3 ? ` and ${faults.length - 3} more` : ""}.`;
-    setSaid(
-      few.length === 0
-        ? `No day with times and heights was found.${lost}`
-        : `${few.length} heights are taken${marks.length > few.length ? ", the first of the table" : ""}.${lost}`,
-    );
-    if (few.length === 0) return;
+    const lost = faults.length === 0 ? "" : ` Not read: ${unreadText(faults)}.`;
+    if (few.length === 0) return { said: `No day with times and heights was found.${lost}`, isTaken: false };
     change([...few]);
-    setText("");
+    return { said: `${few.length} heights are taken${marks.length > few.length ? ", the first of the table" : ""}.${lost}`, isTaken: true };
   };
   return (
     <section aria-label="Tide table" data-testid="tide">
@@ -49,27 +36,18 @@ export const TidePanel = ({
               )} to ${figure(lengthIn(units, Math.max(...tides.map((t) => t.heightM))), 1)} ${lengthUnit(units)}`}
         </span>
       </h3>
-      <label className="field">
-        <span>A line a day, by the job's clocks, in metres: 2026-12-03 06:21 0.9 12:40 4.1</span>
-        <textarea
-          rows={3}
-          className="border border-rule bg-paper p-1 font-mono text-line"
-          value={text}
-          maxLength={40_000}
-          onChange={(e) => setText(e.target.value)}
-        />
-      </label>
-      <p className="m-0 mt-1 flex flex-wrap gap-x-4">
-        <button type="button" className="press min-h-6 text-line" disabled={text.trim() === ""} onClick={take}>
-          Take the table
-        </button>
+      <PasteField
+        label="A line a day, by the job's clocks, in metres: 2026-12-03 06:21 0.9 12:40 4.1"
+        button="Take the table"
+        most={40_000}
+        take={take}
+      >
         {tides.length > 0 && (
           <button type="button" className="press min-h-6 text-line" onClick={() => change([])}>
             Forget it
           </button>
         )}
-        {said !== null && <span role="status">{said}</span>}
-      </p>
+      </PasteField>
       <p className="cap m-0">Between high and low water half a cosine is drawn; wind and pressure move it. The harbour knows better.</p>
     </section>
   );

@@ -1,10 +1,11 @@
 "use client";
-import { useMemo, useState } from "react";
+import { useMemo } from "react";
 import { type AddressedPlace, type AddressesFields, addressedPlaces, type NetFields } from "@/contract";
 import { type AddressFault, addressFaults, assignAddresses, laptopFor, type NetPlan, portVlans, readTaken } from "@/core/wiring";
 import { Choice, Field } from "../../controls/field";
 import { NumberField } from "../../controls/number-field";
 import { ParsedField } from "../../controls/parsed-field";
+import { PasteField, unreadText } from "../../controls/paste-field";
 import { RemoveRow } from "../../controls/rows";
 import { readAddress, readName, readSubnet } from "../../wording/read";
 import type { OpenWiring } from "./use-open-wiring";
@@ -58,8 +59,6 @@ const ROLE_WORDS = [
 export const AddressesPanel = ({ open }: { open: OpenWiring }) => {
   const fields = open.addressFields;
   const change = (set: Partial<AddressesFields>): void => open.addressesRecord.change(set);
-  const [text, setText] = useState("");
-  const [read, setRead] = useState<string | null>(null);
   const all = useMemo(() => {
     const here = [open.near, open.far].filter((e) => e.exists).map((e) => ({ ...e.fields, siteId: e.siteId }));
     const others = open.wirings.filter((w) => w.siteId !== open.near.siteId && w.siteId !== open.far.siteId);
@@ -88,20 +87,11 @@ export const AddressesPanel = ({ open }: { open: OpenWiring }) => {
     }
     change({ given: next });
   };
-  const takeList = (): void => {
+  const takeList = (text: string): { said: string; isTaken: boolean } => {
     const { taken: list, faults: bad } = readTaken(text);
     if (list.length > 0) change({ taken: [...list], takenOn: new Date().toISOString().slice(0, 10) });
-    setRead(
-      `${list.length === 0 ? "No address was found" : `${list.length} addresses are taken`}${
-        bad.length === 0
-          ? "."
-          : `; without an address: ${bad
-              .slice(0, 3)
-              .map((b) => `line ${b.line} "${b.text}"`)
-              .join(", ")}${bad.length > 3 ? ` and ${bad.length - 3} more` : ""}.`
-      }`,
-    );
-    if (list.length > 0) setText("");
+    const found = list.length === 0 ? "No address was found" : `${list.length} addresses are taken`;
+    return { said: `${found}${bad.length === 0 ? "." : `; without an address: ${unreadText(bad)}.`}`, isTaken: list.length > 0 };
   };
   const setNet = (key: string, set: Partial<NetFields>): void =>
     change({ nets: open.addressNow().nets.map((n) => (n.key === key ? { ...n, ...set } : n)) });
@@ -249,25 +239,17 @@ export const AddressesPanel = ({ open }: { open: OpenWiring }) => {
         </section>
       )}
       <section aria-label="Taken addresses">
-        <label className="field">
-          <span>
-            Taken already: paste what <code>ip neigh</code> or <code>arp -a</code> printed, or a table{" "}
-            {fields.taken.length > 0 && `(${fields.taken.length} kept${fields.takenOn === null ? "" : ` on ${fields.takenOn}`})`}
-          </span>
-          <textarea
-            rows={3}
-            className="border border-rule bg-paper p-1 font-mono text-line"
-            value={text}
-            maxLength={200_000}
-            onChange={(e) => setText(e.target.value)}
-          />
-        </label>
-        <p className="m-0 mt-1 flex flex-wrap gap-x-4">
-          <button type="button" className="press min-h-6 text-line" disabled={text.trim() === ""} onClick={takeList}>
-            Take the list
-          </button>
-          {read !== null && <span role="status">{read}</span>}
-        </p>
+        <PasteField
+          label={
+            <>
+              Taken already: paste what <code>ip neigh</code> or <code>arp -a</code> printed, or a table{" "}
+              {fields.taken.length > 0 && `(${fields.taken.length} kept${fields.takenOn === null ? "" : ` on ${fields.takenOn}`})`}
+            </>
+          }
+          button="Take the list"
+          most={200_000}
+          take={takeList}
+        />
       </section>
       <div className="grid gap-x-8 gap-y-2 min-[900px]:grid-cols-2">
         <section aria-label="Laptop" className="text-line">
