@@ -44,6 +44,7 @@ module.exports = {
     only("jobs", ["core", "contract", "data", "formats", "service"]),
     only("workers", ["core"]),
     only("cli", ["core", "formats"]),
+    only("front", []),
     only("ui", ["core", "contract", "workers"]),
     only("app", ["core", "contract", "data", "formats", "jobs", "service", "ui"]),
     {

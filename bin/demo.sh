@@ -1,13 +1,17 @@
 #!/usr/bin/env bash
 # npm run demo            start with the demo job; what was made before is kept
 # npm run demo -- --fresh start over (asks first; --yes answers)
+# npm run demo -- --lan[=ADDRESS] [--name=NAME]  for others and their phones: TLS and sign-in, on one address of this machine
 source "$(dirname "$0")/lib.sh"
-fresh=0 yes=0
+fresh=0 yes=0 lan="" name="" open=0
 for arg in "$@"; do
   case "$arg" in
     --fresh) fresh=1 ;;
     --yes) yes=1 ;;
-    *) fail "unknown option $arg; known are --fresh and --yes." ;;
+    --lan) open=1 ;;
+    --lan=*) open=1 lan="${arg#*=}" ;;
+    --name=*) name="${arg#*=}" ;;
+    *) fail "unknown option $arg; known are --fresh, --yes, --lan[=ADDRESS] and --name=NAME." ;;
   esac
 done
 port="${DRYARC_PORT:-4610}"
@@ -18,9 +22,10 @@ need_packages postgresql-15 postgresql-15-postgis-3 postgresql-15-postgis-3-scri
 need_modules
 start_database demo
 
-app="" worker=""
+app="" worker="" front=""
 stop() {
   trap - EXIT INT TERM
+  stop_process "$front"
   stop_process "$app"
   stop_process "$worker"
   node bin/db.mjs stop demo
@@ -43,8 +48,23 @@ else
   node_modules/.bin/tsx demo/setup.ts
 fi
 need_build
-start_app demo "$port"
-start_worker demo
-wait_for_app "$port" "$app" || fail "the application did not start; its last words: $(tail -n 1 .data/demo/app.log)"
-echo "dry-arc: open http://127.0.0.1:$port  (Ctrl-C stops it)"
-wait "$app"
+if [ "$open" -eq 0 ]; then
+  start_app demo "$port"
+  start_worker demo
+  wait_for_app "$port" "$app" || fail "the application did not start; its last words: $(tail -n 1 .data/demo/app.log)"
+  echo "dry-arc: open http://127.0.0.1:$port  (Ctrl-C stops it; open to whoever sits at this machine, and to nobody else)"
+  wait "$app"
+else
+  [ -n "$lan" ] || lan="$(node build/front.mjs address)" || exit 1
+  inner="${DRYARC_APP_PORT:-4640}"
+  port_is_free "$inner" || fail "port $inner is in use by another program; set DRYARC_APP_PORT to a free one."
+  export DRYARC_PORT="$port" DRYARC_APP_PORT="$inner"
+  prepare_front demo "$lan" "$name"
+  start_app demo "$inner"
+  start_worker demo
+  wait_for_app "$inner" "$app" || fail "the application did not start; its last words: $(tail -n 1 .data/demo/app.log)"
+  start_front demo
+  node_modules/.bin/tsx demo/setup.ts --nobody-yet || DRYARC_FIRST_CODE=""
+  node build/front.mjs tell
+  wait "$front"
+fi

@@ -83,6 +83,31 @@ start_database() {
   export DATABASE_URL
   # Files on their way in lie beside the cluster they belong to.
   export DRYARC_FILES="$root/.data/$1/files"
+  # The key that seals and signs lies beside the cluster, never in it.
+  export DRYARC_KEYS="$root/.data/$1/keys"
+}
+
+random_code() { node -p 'require("crypto").randomBytes(16).toString("base64url")'; }
+
+# Settings of a server that others reach: sign-in on, the application behind the front. $1 the cluster's name, $2 the address to
+# listen on ("" for loopback alone), $3 the name that stays ("" for this machine's own).
+prepare_front() {
+  [ -f build/front.mjs ] || node bin/workers.mjs
+  export DRYARC_SIGN_IN=on DRYARC_LAN="$2" DRYARC_NAME="$3" DRYARC_TLS="$root/.data/$1/tls"
+  DRYARC_FRONT_KEY="$(random_code)"
+  DRYARC_FIRST_CODE="$(random_code)"
+  export DRYARC_FRONT_KEY DRYARC_FIRST_CODE
+  local told
+  told="$(node build/front.mjs check)" || exit 1
+  DRYARC_ALLOWED_HOSTS="$(sed -n 's/^hosts=//p' <<<"$told")"
+  DRYARC_ORIGIN="$(sed -n 's/^origin=//p' <<<"$told")"
+  export DRYARC_ALLOWED_HOSTS DRYARC_ORIGIN
+}
+
+# Starts the front, kept running; its number becomes $front.
+start_front() {
+  node bin/keep.mjs ".data/$1/front.log" node build/front.mjs serve &
+  front=$!
 }
 
 # Starts the application on a port, kept running; its number becomes $app. Its log turns over.

@@ -17,7 +17,7 @@ await build({
 });
 
 await build({
-  entryPoints: ["src/jobs/worker.ts", "src/jobs/reader.ts"],
+  entryPoints: { worker: "src/jobs/worker.ts", reader: "src/jobs/reader.ts", front: "src/front/main.ts" },
   outdir: "build",
   outExtension: { ".js": ".mjs" },
   bundle: true,
