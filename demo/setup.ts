@@ -1,11 +1,12 @@
 // Migrates the database named by DATABASE_URL and writes the demo job once.
-//   tsx demo/setup.ts [--fresh] [--counts]
+//   tsx demo/setup.ts [--fresh] [--counts] [--nobody-yet]
 import path from "node:path";
 import { fileURLToPath } from "node:url";
 import { sql } from "drizzle-orm";
 import { openDb } from "../src/data/client";
 import { refreshShipped } from "../src/data/hardware";
 import { migrateDb } from "../src/data/migrate";
+import { nobodyYet } from "../src/data/people";
 import { generateDemo } from "./generate";
 import { demoHardware, isSeeded, seedDemo } from "./seed";
 import { writeDemoFiles } from "./write-files";
@@ -16,6 +17,12 @@ if (url === undefined) {
   process.exit(1);
 }
 const { db, close } = openDb(url);
+if (process.argv.includes("--nobody-yet")) {
+  // Ends well while nobody can sign in: the start command then shows how the first comes in.
+  const nobody = await nobodyYet(db);
+  await close();
+  process.exit(nobody ? 0 : 1);
+}
 if (process.argv.includes("--counts")) {
   const r = await db
     .execute<{ jobs: number; links: number }>(
@@ -27,6 +34,7 @@ if (process.argv.includes("--counts")) {
   if (process.argv.includes("--fresh")) {
     await db.execute(sql`DROP SCHEMA IF EXISTS drizzle CASCADE`);
     await db.execute(sql`DROP SCHEMA IF EXISTS pgboss CASCADE`);
+    await db.execute(sql`DROP SCHEMA IF EXISTS auth CASCADE`);
     // Everything of ours: what an extension brought belongs to somebody else.
     await db.execute(sql`DO $$ DECLARE name text; BEGIN
       FOR name IN SELECT format('%I', tablename) FROM pg_tables WHERE schemaname = 'public' AND tableowner = current_user LOOP

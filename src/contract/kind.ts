@@ -1,8 +1,5 @@
 import { z } from "zod";
-
-/** Who asks. Until people have accounts everybody is the owner. */
-export const ROLES = ["owner", "planner", "crew", "customer"] as const;
-export type Role = (typeof ROLES)[number];
+import { type Role, seesPrices } from "./roles";
 
 /** What is worked out anew when a record of a kind changes: verdicts of the whole job, of one link, of a site's links, of links near it. */
 export type Stale = "job" | "link" | "site" | "near" | "hardware" | "nothing";
@@ -36,8 +33,10 @@ export interface Kind<Fields extends z.ZodObject = z.ZodObject, Fixed extends z.
   };
   readonly bundle: BundlePlace | null;
   readonly stale: Stale;
-  /** Roles that see it; the same may edit it, take it back and bring it in. */
+  /** Roles of the firm that see it. */
   readonly seenBy: readonly Role[];
+  /** Of these, who may edit it, take it back and bring it in. */
+  readonly editedBy: readonly Role[];
   /** Fields that name a record of another kind. */
   readonly refs?: Readonly<Record<string, string>>;
   /** Fields that are never told: not in history, undo, news, drafts, bundles, lists or logs. */
@@ -72,10 +71,19 @@ const bare = (field: z.core.$ZodType): z.ZodType => {
 export const patchOf = (k: Pick<Kind, "fields">): z.ZodType<Record<string, unknown>> =>
   z.strictObject(Object.fromEntries(Object.entries(k.fields.shape).map(([key, field]) => [key, bare(field).optional()])));
 
-/** A row as a role may see it: no secrets, and no prices for whom they are not meant. */
-export const visibleTo = (role: Role, k: Kind, values: Readonly<Record<string, unknown>>): Record<string, unknown> => {
-  const hidden = new Set<string>([...(k.secrets ?? []), ...(seesPrices(role) ? [] : (k.prices ?? []))]);
-  return Object.fromEntries(Object.entries(values).filter(([key]) => !hidden.has(key)));
+/** What a field holds where nobody has written anything. */
+const start = (k: Kind, key: string): unknown => {
+  const read = (k.fields.shape[key] as z.ZodType | undefined)?.safeParse(undefined);
+  return read?.success === true ? (read.data ?? null) : null;
 };
 
-export const seesPrices = (role: Role): boolean => role === "owner" || role === "planner";
+/** A row as a role may see it: no secrets, and prices as if nobody had written any for whom they are not meant. */
+export const visibleTo = (role: Role, k: Kind, values: Readonly<Record<string, unknown>>): Record<string, unknown> => {
+  const prices: readonly string[] = seesPrices(role) ? [] : (k.prices ?? []);
+  const secrets: readonly string[] = k.secrets ?? [];
+  return Object.fromEntries(
+    Object.entries(values).flatMap(([key, v]) => (secrets.includes(key) ? [] : [[key, prices.includes(key) ? start(k, key) : v]])),
+  );
+};
+
+export const editsKind = (k: Pick<Kind, "editedBy">, role: Role): boolean => k.editedBy.includes(role);

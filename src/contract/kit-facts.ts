@@ -2,6 +2,7 @@ import { type KitFact, ladderFor } from "../core/kit";
 import type { PartSheet, Parts } from "../core/wiring";
 import { type KitFields, type KitSite, kitSiteSchema } from "./kit";
 import { HARNESS_FROM_M, type MountOf, NO_LADDER_BELOW_M, piecesOf } from "./kit-mount";
+import { byPrice } from "./prices";
 import type { PlaceFields } from "./wiring";
 import type { SiteWiring } from "./wiring-job";
 
@@ -25,17 +26,15 @@ const LOOPS: Readonly<Record<string, number>> = { both: 3, outside: 1, inside: 0
 const THICK_AWG = 23;
 const GLAND_MM = { plain: 20, thick: 25 } as const;
 
-const NO_PRICE = Number.MAX_VALUE;
 const cheapestOf = (parts: Parts, fits: (p: PartSheet) => boolean): PartSheet | null =>
-  [...parts.values()].filter((p) => p.retired !== true && fits(p)).sort((a, b) => (a.priceEur ?? NO_PRICE) - (b.priceEur ?? NO_PRICE))[0] ??
-  null;
+  [...parts.values()].filter((p) => p.retired !== true && fits(p)).sort((a, b) => byPrice(a, b))[0] ?? null;
 const plugFor = (parts: Parts, shield: boolean): PartSheet | null =>
   cheapestOf(parts, (p) => p.kind === "plug" && (p.shielded ?? false) === shield);
 /** The gland of that hole, or the next greater; of two alike the cheaper, one without a price last. */
 const glandFor = (parts: Parts, holeMm: number): PartSheet | null =>
   [...parts.values()]
     .filter((p) => p.kind === "gland" && p.retired !== true && (p.holeMm ?? 0) >= holeMm)
-    .sort((a, b) => a.holeMm! - b.holeMm! || (a.priceEur ?? NO_PRICE) - (b.priceEur ?? NO_PRICE))[0] ?? null;
+    .sort((a, b) => a.holeMm! - b.holeMm! || byPrice(a, b))[0] ?? null;
 
 const whereOf = (p: PlaceFields): string => (p.where === "mast" ? "mast" : p.where === "outside" ? "wall" : "inside");
 

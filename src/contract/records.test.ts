@@ -47,7 +47,7 @@ describe.each(kinds().map(([name]) => name))("%s", (name) => {
 test("prices are for whom they are meant", () => {
   const site = { name: "A", mastCostPerM: 95 };
   expect(visibleTo("owner", kindOf("site"), site)).toEqual(site);
-  expect(visibleTo("crew", kindOf("site"), site)).toEqual({ name: "A" });
+  expect(visibleTo("installer", kindOf("site"), site)).toEqual({ name: "A", mastCostPerM: null });
 });
 
 test("a kind is added once", () => {

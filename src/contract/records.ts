@@ -4,7 +4,7 @@ import { briefSchema } from "./brief";
 import { daysFaults, daysSchema } from "./days";
 import { basemapFieldsSchema, featureFieldsSchema, obstacleFaults, obstacleRowSchema, photoFieldsSchema } from "./ground";
 import { hubFaults, hubSchema } from "./hub";
-import { type Kind, kind, NO_FIXED, ROLES } from "./kind";
+import { type Kind, kind, NO_FIXED } from "./kind";
 import { kitSchema, pickSchema, safetySchema } from "./kit";
 import { limitsSchema } from "./limits";
 import { networkSchema } from "./network";
@@ -17,10 +17,10 @@ import { addressesFaults, addressesSchema, unitFaults, unitSchema, wiringFaults,
  * browser walk this list: what is said of a kind here holds in all of them.
  */
 
-/** All who see a kind may edit it, take it back and bring it in. */
-const EVERYBODY = ROLES;
 const PLANNERS = ["owner", "planner"] as const;
-const CREWS = ["owner", "planner", "crew"] as const;
+const CREWS = ["owner", "planner", "installer"] as const;
+/** Of the firm; customers see what their sheets are made of. */
+const FIRM = ["owner", "planner", "installer", "viewer"] as const;
 
 const job = kind({
   ...TOLD.job,
@@ -28,7 +28,8 @@ const job = kind({
   fixed: z.object({ number: z.number().int() }),
   bundle: { file: "job.json", form: "one" },
   stale: "job",
-  seenBy: EVERYBODY,
+  seenBy: FIRM,
+  editedBy: PLANNERS,
   onPhone: true,
   kept: "columns",
 });
@@ -39,7 +40,8 @@ const brief = kind({
   fixed: NO_FIXED,
   bundle: { file: "brief.json", form: "one" },
   stale: "nothing",
-  seenBy: CREWS,
+  seenBy: FIRM,
+  editedBy: PLANNERS,
   onPhone: true,
   kept: "columns",
 });
@@ -50,7 +52,8 @@ const site = kind({
   fixed: NO_FIXED,
   bundle: { file: "sites.json", form: "list" },
   stale: "site",
-  seenBy: CREWS,
+  seenBy: FIRM,
+  editedBy: CREWS,
   prices: ["mastCostPerM"],
   idByClient: true,
   onPhone: true,
@@ -68,7 +71,8 @@ const link = kind({
   refs: { nearSiteId: "site", farSiteId: "site" },
   bundle: { file: "links.json", form: "list" },
   stale: "link",
-  seenBy: CREWS,
+  seenBy: FIRM,
+  editedBy: PLANNERS,
   onPhone: true,
   kept: "columns",
 });
@@ -80,7 +84,8 @@ const design = kind({
   refs: { linkId: "link" },
   bundle: { file: "links.json", form: "within" },
   stale: "link",
-  seenBy: CREWS,
+  seenBy: FIRM,
+  editedBy: PLANNERS,
   onPhone: true,
   kept: "columns",
 });
@@ -92,6 +97,7 @@ const limits = kind({
   bundle: { file: "limits.json", form: "one" },
   stale: "nothing",
   seenBy: PLANNERS,
+  editedBy: PLANNERS,
   kept: "document",
 });
 
@@ -103,7 +109,8 @@ const hub = kind({
   refs: { siteId: "site" },
   bundle: { file: "hubs.json", form: "list" },
   stale: "nothing",
-  seenBy: CREWS,
+  seenBy: FIRM,
+  editedBy: PLANNERS,
   kept: "document",
 });
 
@@ -113,7 +120,8 @@ const network = kind({
   fixed: NO_FIXED,
   bundle: { file: "network.json", form: "one" },
   stale: "nothing",
-  seenBy: CREWS,
+  seenBy: FIRM,
+  editedBy: PLANNERS,
   kept: "document",
 });
 
@@ -123,7 +131,8 @@ const air = kind({
   fixed: NO_FIXED,
   bundle: { file: "air.json", form: "one" },
   stale: "nothing",
-  seenBy: CREWS,
+  seenBy: FIRM,
+  editedBy: PLANNERS,
   kept: "document",
 });
 
@@ -134,7 +143,8 @@ const scan = kind({
   refs: { siteId: "site", linkId: "link" },
   bundle: { file: "scans.json", form: "list" },
   stale: "nothing",
-  seenBy: CREWS,
+  seenBy: FIRM,
+  editedBy: CREWS,
   kept: "document",
 });
 
@@ -146,7 +156,8 @@ const wiring = kind({
   refs: { siteId: "site" },
   bundle: { file: "wirings.json", form: "list" },
   stale: "nothing",
-  seenBy: CREWS,
+  seenBy: FIRM,
+  editedBy: PLANNERS,
   // Under the id of its site: two people who wire one site wire the same record.
   idByClient: true,
   comesBack: true,
@@ -161,7 +172,8 @@ const unit = kind({
   refs: { siteId: "site" },
   bundle: { file: "units.json", form: "list" },
   stale: "nothing",
-  seenBy: CREWS,
+  seenBy: FIRM,
+  editedBy: CREWS,
   // The first at a place under the place's id: it is made when something of it is written down.
   idByClient: true,
   comesBack: true,
@@ -175,7 +187,8 @@ const addresses = kind({
   check: addressesFaults,
   bundle: { file: "addresses.json", form: "one" },
   stale: "nothing",
-  seenBy: CREWS,
+  seenBy: FIRM,
+  editedBy: PLANNERS,
   kept: "document",
 });
 
@@ -185,7 +198,8 @@ const kit = kind({
   fixed: NO_FIXED,
   bundle: { file: "kit.json", form: "one" },
   stale: "nothing",
-  seenBy: CREWS,
+  seenBy: FIRM,
+  editedBy: PLANNERS,
   prices: ["money"],
   onPhone: true,
   kept: "document",
@@ -198,7 +212,8 @@ const days = kind({
   check: daysFaults,
   bundle: { file: "days.json", form: "one" },
   stale: "nothing",
-  seenBy: CREWS,
+  seenBy: FIRM,
+  editedBy: PLANNERS,
   onPhone: true,
   kept: "document",
 });
@@ -214,7 +229,8 @@ const pick = kind({
   }),
   bundle: { file: "picks.json", form: "list" },
   stale: "nothing",
-  seenBy: CREWS,
+  seenBy: FIRM,
+  editedBy: CREWS,
   // Under an id that follows from the line: two people who pick one line pick it once.
   idByClient: true,
   comesBack: true,
@@ -229,7 +245,8 @@ const safety = kind({
   refs: { siteId: "site" },
   bundle: { file: "safety.json", form: "list" },
   stale: "nothing",
-  seenBy: CREWS,
+  seenBy: FIRM,
+  editedBy: CREWS,
   idByClient: true,
   comesBack: true,
   onPhone: true,
@@ -243,7 +260,8 @@ const obstacle = kind({
   check: obstacleFaults,
   bundle: { file: "obstacles.ndjson", form: "lines" },
   stale: "near",
-  seenBy: CREWS,
+  seenBy: FIRM,
+  editedBy: CREWS,
   onPhone: true,
   kept: "columns",
 });
@@ -254,7 +272,8 @@ const feature = kind({
   fixed: NO_FIXED,
   bundle: { file: "features.ndjson", form: "lines" },
   stale: "near",
-  seenBy: CREWS,
+  seenBy: FIRM,
+  editedBy: PLANNERS,
   onPhone: true,
   kept: "columns",
 });
@@ -266,7 +285,8 @@ const photo = kind({
   refs: { siteId: "site" },
   bundle: { file: "photos.json", form: "list", bytes: "photos" },
   stale: "nothing",
-  seenBy: CREWS,
+  seenBy: FIRM,
+  editedBy: CREWS,
   idByClient: true,
   onPhone: true,
   kept: "columns",
@@ -280,6 +300,7 @@ const basemap = kind({
   bundle: null,
   stale: "nothing",
   seenBy: PLANNERS,
+  editedBy: PLANNERS,
   kept: "columns",
 });
 

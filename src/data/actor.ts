@@ -1,6 +1,30 @@
 import { AsyncLocalStorage } from "node:async_hooks";
 import { randomUUID } from "node:crypto";
-import type { Role } from "../contract";
+import type { Role, SheetName } from "../contract";
+
+/** Who works, for which firm, with what rights. */
+export interface Asker {
+  /** Null: whoever sits at this machine, or the program itself. */
+  readonly personId: string | null;
+  readonly name: string;
+  readonly memberId: string | null;
+  readonly organisationId: string;
+  readonly role: Role;
+  /** Jobs that are open to them; null: all of the firm. */
+  readonly jobIds: readonly string[] | null;
+  /** A customer's sheets; null for everybody else. */
+  readonly sheets: readonly SheetName[] | null;
+  readonly deviceId: string | null;
+  readonly sessionId: string | null;
+}
+
+const asker = new AsyncLocalStorage<Asker>();
+
+/** Runs work on behalf of somebody: what is not theirs is not there. */
+export const asAsker = <T>(who: Asker, work: () => Promise<T>): Promise<T> => asker.run(who, work);
+
+/** Who works; null: the program itself. */
+export const askerNow = (): Asker | null => asker.getStore() ?? null;
 
 const held = new AsyncLocalStorage<string | null>();
 
@@ -28,10 +52,18 @@ export const mayTouch = (jobId: string): boolean => {
   return only === undefined || only === jobId;
 };
 
+/** True when a job is one that whoever works may open. */
+export const mayOpen = (job: { readonly id: string; readonly organisationId: string }): boolean => {
+  const who = askerNow();
+  return who === null || (job.organisationId === who.organisationId && (who.jobIds === null || who.jobIds.includes(job.id)));
+};
+
 const role = new AsyncLocalStorage<Role>();
 
 /** Runs work with the rights of a role. */
 export const asRole = <T>(as: Role, work: () => Promise<T>): Promise<T> => role.run(as, work);
 
-/** Who works: the owner, until people have accounts. */
-export const roleNow = (): Role => role.getStore() ?? "owner";
+/** The role of whoever works; the program itself is an owner. */
+export const roleNow = (): Role => role.getStore() ?? askerNow()?.role ?? "owner";
+
+export const sheetsNow = (): readonly SheetName[] | null => askerNow()?.sheets ?? null;

@@ -1,5 +1,6 @@
 import { eq, sql } from "drizzle-orm";
-import { recordChange, type Tx } from "./changes";
+import { mayOpen } from "./actor";
+import { recordChange, type Tx, workFor } from "./changes";
 import { Refused } from "./clash";
 import type { Db } from "./client";
 import { checkWhole, lockJobs } from "./records";
@@ -21,8 +22,13 @@ export interface JobRows {
 
 /** A job of this id, if one is or was here. */
 export const jobHere = async (db: Db, jobId: string): Promise<{ name: string; number: number; gone: boolean } | null> => {
-  const [here] = await db.select({ number: job.number, name: job.name, deletedAt: job.deletedAt }).from(job).where(eq(job.id, jobId));
-  return here === undefined ? null : { name: here.name, number: here.number, gone: here.deletedAt !== null };
+  const [here] = await db
+    .select({ id: job.id, organisationId: job.organisationId, number: job.number, name: job.name, deletedAt: job.deletedAt })
+    .from(job)
+    .where(eq(job.id, jobId));
+  if (here === undefined) return null;
+  // Somebody else's is as good as gone: it is neither told of nor touched.
+  return mayOpen(here) ? { name: here.name, number: here.number, gone: here.deletedAt !== null } : { name: "", number: 0, gone: true };
 };
 
 /** True when any of these ids is one of a record that is here. @param ids by kind */
@@ -47,7 +53,11 @@ export const insertJobRows = async (
   const { id, values } = rows.job;
   const [here] = await tx.select({ number: job.number, name: job.name }).from(job).where(eq(job.id, id));
   if (here !== undefined) throw new Refused("job-exists", "job", { name: here.name, number: here.number });
-  const [{ next } = { next: 1 }] = await tx.select({ next: sql<number>`coalesce(max(${job.number}), 0)::int + 1` }).from(job);
+  await workFor(tx);
+  const [{ next } = { next: 1 }] = await tx
+    .select({ next: sql<number>`coalesce(max(${job.number}), 0)::int + 1` })
+    .from(job)
+    .where(sql`${job.organisationId} = own_organisation()`);
   await storeOf("job").insert(tx, { id, jobId: id, values: { ...values, number: next } });
   for (const r of rows.records) {
     checkWhole(r.kind, r.values);

@@ -1,5 +1,5 @@
 import { eq, sql } from "drizzle-orm";
-import { clientNow, mayTouch, stepNow } from "./actor";
+import { askerNow, clientNow, mayTouch, stepNow } from "./actor";
 import { NotFound } from "./clash";
 import type { Db } from "./client";
 import { change, job } from "./schema";
@@ -24,6 +24,12 @@ export interface JobNews {
 export const tellJob = (tx: Pick<Tx, "execute">, news: JobNews): Promise<unknown> =>
   tx.execute(sql`SELECT pg_notify(${JOB_CHANNEL}, ${JSON.stringify(news)})`);
 
+/** Tells the database for which firm this transaction works: what it makes belongs to that one. */
+export const workFor = async (tx: Pick<Tx, "execute">): Promise<void> => {
+  const who = askerNow();
+  if (who !== null) await tx.execute(sql`SELECT set_config('dryarc.organisation', ${who.organisationId}, true)`);
+};
+
 /** Writes an edit into the log, marks everything computed from the job as stale, and tells who listens. */
 export const recordChange = async (
   tx: Tx,
@@ -31,7 +37,9 @@ export const recordChange = async (
 ): Promise<void> => {
   if (!mayTouch(input.jobId)) throw new NotFound(input.entity);
   const clientId = clientNow();
-  await tx.insert(change).values({ ...input, clientId, step: stepNow() });
+  const who = askerNow();
+  const by = who === null || who.personId === null ? {} : { personId: who.personId, personName: who.name };
+  await tx.insert(change).values({ ...input, ...by, clientId, step: stepNow() });
   await tx
     .update(job)
     .set({ revision: sql`${job.revision} + 1`, updatedAt: sql`now()` })

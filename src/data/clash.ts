@@ -24,6 +24,8 @@ export class Refused extends Error {
     readonly code: ErrorCode,
     readonly path: string,
     readonly values: Readonly<Record<string, string | number>> = {},
+    /** In words, where a code alone says too little. */
+    readonly told?: string,
   ) {
     super(code);
     this.name = "Refused";

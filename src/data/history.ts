@@ -1,4 +1,4 @@
-import { and, desc, eq, inArray, lt, notInArray, sql } from "drizzle-orm";
+import { and, desc, eq, inArray, isNull, lt, notInArray, sql } from "drizzle-orm";
 import { deepEqual } from "fast-equals";
 import {
   type ChangeDto,
@@ -8,10 +8,11 @@ import {
   kindOf,
   kinds,
   type StepDto,
+  seesKind,
   seesPrices,
   type UndoneDto,
 } from "../contract";
-import { clientNow, roleNow } from "./actor";
+import { askerNow, clientNow, roleNow, sheetsNow } from "./actor";
 import { recordChange, type Tx } from "./changes";
 import { NotFound, Refused, VersionClash } from "./clash";
 import type { Db } from "./client";
@@ -88,11 +89,17 @@ const log = async (tx: Tx, c: ChangeRow, action: "undo" | "redo"): Promise<void>
 };
 
 const MADE = ["undo", "redo"];
+/** A browser's name is only a name: what another person did under it is not one's own. */
+const ofPerson = () => {
+  const personId = askerNow()?.personId ?? null;
+  return personId === null ? isNull(change.personId) : eq(change.personId, personId);
+};
 /** What this browser did to the job and may take back: the making of the job itself is none of it. */
 const mine = (jobId: string) =>
   and(
     eq(change.jobId, jobId),
     eq(change.clientId, clientNow() ?? ""),
+    ofPerson(),
     notInArray(change.action, MADE),
     sql`NOT (${change.entity} = 'job' AND ${change.action} = 'create')`,
   );
@@ -122,7 +129,7 @@ const lastUndone = async (tx: Tx, jobId: string): Promise<ChangeRow | undefined>
   const own = await tx
     .select({ action: change.action, undoes: change.undoes })
     .from(change)
-    .where(and(eq(change.jobId, jobId), eq(change.clientId, clientNow() ?? "")))
+    .where(and(eq(change.jobId, jobId), eq(change.clientId, clientNow() ?? ""), ofPerson()))
     .orderBy(desc(change.id))
     .limit(LOOKED_BACK);
   let doneAgain = 0;
@@ -253,7 +260,7 @@ const SHOWN = 100;
 export const historyOf = (db: Db, jobId: string, beforeId?: number): Promise<HistoryDto> =>
   db.transaction(async (tx) => {
     const role = roleNow();
-    const seen = [...kinds().flatMap(([name, k]) => (k.seenBy.includes(role) ? [name] : [])), "import"];
+    const seen = [...kinds().flatMap(([name, k]) => (seesKind(name, k, role, sheetsNow()) ? [name] : [])), "import"];
     const rows = await tx
       .select()
       .from(change)
@@ -271,8 +278,8 @@ export const historyOf = (db: Db, jobId: string, beforeId?: number): Promise<His
           id: c.id,
           entityId: c.entityId,
           at: c.at.toISOString(),
-          mine: c.clientId !== null && c.clientId === clientNow(),
-          by: c.clientId === null ? null : c.clientId.slice(0, 4),
+          mine: c.clientId !== null && c.clientId === clientNow() && c.personId === (askerNow()?.personId ?? null),
+          by: c.personName ?? (c.clientId === null ? null : c.clientId.slice(0, 4)),
           undone: c.undone,
           undoable: isUndoable(c),
           fields: fieldChanges(c),

@@ -1,6 +1,6 @@
 import { and, desc, eq, inArray, isNull, sql } from "drizzle-orm";
-import { clientNow } from "./actor";
-import { recordChange, type Tx, tellJob } from "./changes";
+import { askerNow, clientNow } from "./actor";
+import { recordChange, type Tx, tellJob, workFor } from "./changes";
 import { NotFound, Refused, VersionClash } from "./clash";
 import type { Db } from "./client";
 import { wiredWith } from "./hardware";
@@ -29,6 +29,7 @@ const gigabytes = (bytes: number): number => Math.round(bytes / 1e8) / 10;
 export const createUpload = (db: Db, jobId: string | null, input: { name: string; sizeBytes: number }): Promise<UploadRow> =>
   db.transaction(async (tx) => {
     await tx.execute(sql`SELECT pg_advisory_xact_lock(4613)`);
+    await workFor(tx);
     const held = await heldBytes(tx, jobId);
     if (held.job + input.sizeBytes > MOST_JOB_BYTES)
       throw new Refused("quota-job", "file", { heldGb: gigabytes(held.job), mostGb: gigabytes(MOST_JOB_BYTES) });
@@ -47,8 +48,14 @@ export const getUpload = async (db: Db, uploadId: string, jobId: string | null):
     .select()
     .from(upload)
     .where(and(eq(upload.id, uploadId), isNull(upload.deletedAt)));
-  if (row === undefined || row.jobId !== jobId) throw new NotFound("file");
+  if (row === undefined || row.jobId !== jobId || !isOwn(row)) throw new NotFound("file");
   return row;
+};
+
+/** What belongs to no job belongs to a firm. */
+const isOwn = (row: { readonly organisationId: string }): boolean => {
+  const who = askerNow();
+  return who === null || who.organisationId === row.organisationId;
 };
 
 /** A file by its id alone: the program itself asks. */
@@ -75,7 +82,7 @@ export const takePiece = (
       .from(upload)
       .where(and(eq(upload.id, uploadId), isNull(upload.deletedAt)))
       .for("update");
-    if (row === undefined || row.jobId !== jobId) throw new NotFound("file");
+    if (row === undefined || row.jobId !== jobId || !isOwn(row)) throw new NotFound("file");
     if (at > row.receivedBytes) throw new Refused("piece-out-of-order", "at", { at, receivedBytes: row.receivedBytes });
     if (at < row.receivedBytes || length === 0) return row;
     if (at + length > row.sizeBytes) throw new Refused("piece-too-long", "at", { sizeBytes: row.sizeBytes });
@@ -97,9 +104,14 @@ export const createImport = (
   input: { jobId: string | null; uploadId: string; fileName: string; what: string; options: unknown },
 ): Promise<ImportRow> =>
   db.transaction(async (tx) => {
+    await workFor(tx);
+    const who = askerNow();
+    // Whoever was given some jobs is given no new one.
+    if (input.jobId === null && who?.jobIds != null) throw new Refused("not-allowed", "job");
+    const by = who === null || who.personId === null ? {} : { personId: who.personId, personName: who.name };
     const [row] = await tx
       .insert(fileImport)
-      .values({ ...input, clientId: clientNow() })
+      .values({ ...input, ...by, clientId: clientNow() })
       .returning();
     await tellImport(tx, row!);
     await tx.execute(sql`SELECT pg_notify(${WORK_CHANNEL}, '')`);
@@ -119,7 +131,7 @@ const tellImport = async (tx: Pick<Tx, "execute">, row: Pick<ImportRow, "jobId">
 /** @param jobId the job that it must belong to; left out where the program itself asks. */
 export const getImport = async (db: Db, importId: string, jobId?: string | null): Promise<ImportRow> => {
   const [row] = await db.select().from(fileImport).where(eq(fileImport.id, importId));
-  if (row === undefined || (jobId !== undefined && row.jobId !== jobId)) throw new NotFound("import");
+  if (row === undefined || (jobId !== undefined && row.jobId !== jobId) || !isOwn(row)) throw new NotFound("import");
   return row;
 };
 

@@ -1,4 +1,5 @@
 import { and, asc, desc, eq, inArray, isNull } from "drizzle-orm";
+import { askerNow, mayOpen } from "./actor";
 import { NotFound } from "./clash";
 import type { Db } from "./client";
 import { design, job, link, site } from "./schema";
@@ -9,14 +10,25 @@ export type LinkRow = typeof link.$inferSelect;
 export type DesignRow = typeof design.$inferSelect;
 export type LinkWithDesign = LinkRow & { design: DesignRow };
 
-export const listJobs = (db: Db): Promise<JobRow[]> => db.select().from(job).where(isNull(job.deletedAt)).orderBy(desc(job.number));
+/** Jobs that whoever works may open. */
+export const openJobs = () => {
+  const who = askerNow();
+  return and(
+    isNull(job.deletedAt),
+    who === null ? undefined : eq(job.organisationId, who.organisationId),
+    who === null || who.jobIds === null ? undefined : inArray(job.id, [...who.jobIds]),
+  );
+};
+
+export const listJobs = (db: Db): Promise<JobRow[]> => db.select().from(job).where(openJobs()).orderBy(desc(job.number));
 
 export const getJob = async (db: Db, jobId: string): Promise<JobRow> => {
   const [row] = await db
     .select()
     .from(job)
     .where(and(eq(job.id, jobId), isNull(job.deletedAt)));
-  if (row === undefined) throw new NotFound("job");
+  // A job of others is not there.
+  if (row === undefined || !mayOpen(row)) throw new NotFound("job");
   return row;
 };
 
@@ -51,7 +63,7 @@ export const getLink = async (
     .where(
       and(eq(link.id, linkId), isNull(link.deletedAt), isNull(job.deletedAt), jobId === undefined ? undefined : eq(link.jobId, jobId)),
     );
-  if (row === undefined) throw new NotFound("link");
+  if (row === undefined || !mayOpen(row.job)) throw new NotFound("link");
   const sites = await db
     .select()
     .from(site)

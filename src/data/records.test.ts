@@ -61,7 +61,8 @@ const toy: Kind = kind({
   words: { one: "toy", many: "toys", fields: { name: "name", colour: "colour", priceEur: "price", code: "code", siteId: "site" } },
   bundle: { file: "toys.ndjson", form: "lines" },
   stale: "job",
-  seenBy: ["owner", "crew"],
+  seenBy: ["owner", "installer"],
+  editedBy: ["owner", "installer"],
   secrets: ["code"],
   prices: ["priceEur"],
   kept: "document",
@@ -77,6 +78,7 @@ const reading: Kind = kind({
   bundle: { file: "readings.ndjson", form: "lines" },
   stale: "nothing",
   seenBy: ROLES,
+  editedBy: ROLES,
   appendOnly: true,
   idByClient: true,
   onPhone: true,
@@ -451,14 +453,13 @@ describe("a kind on the list", () => {
   test("tells prices to whom they are meant, and is not there for whom it is not", async () => {
     const p = await place();
     await made("toy" as KindName, p);
-    const [forCrew] = await asRole("crew", () => listRecords(db, p.job.id, "toy"));
-    expect(forCrew).toMatchObject({ name: "Top" });
-    expect(forCrew).not.toHaveProperty("priceEur");
+    const [forCrew] = await asRole("installer", () => listRecords(db, p.job.id, "toy"));
+    expect(forCrew).toMatchObject({ name: "Top", priceEur: null });
     await me(() => patched("toy" as KindName, p, String(forCrew!.id), 1, { priceEur: 99 }));
     const change = async () => (await historyOf(db, p.job.id)).changes.find((c) => c.entity === "toy" && c.action === "update")!.fields;
-    expect(await asRole("crew", change)).toEqual([{ field: "priceEur" }]);
+    expect(await asRole("installer", change)).toEqual([{ field: "priceEur" }]);
     expect(await change()).toEqual([{ field: "priceEur", from: 12, to: 99 }]);
-    const bundle = await asRole("crew", async () => bundleBytes(db, await getJob(db, p.job.id)));
+    const bundle = await asRole("installer", async () => bundleBytes(db, await getJob(db, p.job.id)));
     expect(bundle.length).toBeGreaterThan(0);
     const customer = <T>(work: () => Promise<T>) => asRole("customer", () => asClient("client-me", work));
     await expect(customer(() => listRecords(db, p.job.id, "toy"))).rejects.toMatchObject({ code: "not-allowed" });

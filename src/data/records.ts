@@ -2,9 +2,21 @@ import { randomUUID } from "node:crypto";
 import { sql } from "drizzle-orm";
 import { deepEqual } from "fast-equals";
 import { z } from "zod";
-import { type FieldsOf, type InputOf, type Kind, type KindName, kindOf, patchOf, type RowOf, visibleTo } from "../contract";
-import { asOneStep, mayTouch, roleNow } from "./actor";
-import { recordChange, type Tx } from "./changes";
+import {
+  editsKind,
+  type FieldsOf,
+  type InputOf,
+  type Kind,
+  type KindName,
+  kindOf,
+  patchOf,
+  type RowOf,
+  seesKind,
+  seesPrices,
+  visibleTo,
+} from "../contract";
+import { askerNow, asOneStep, mayTouch, roleNow, sheetsNow } from "./actor";
+import { recordChange, type Tx, workFor } from "./changes";
 import { NotFound, Refused, VersionClash } from "./clash";
 import type { Db } from "./client";
 import { rulesOf } from "./rules";
@@ -24,11 +36,24 @@ export const told = (kind: string, row: Kept): Values & { id: string; version: n
   version: row.version,
 });
 
-/** @throws Refused when a role may neither see nor edit a kind. */
-export const mayEdit = (kind: string): Kind => {
+/** @throws Refused when whoever works may not see a kind. */
+export const maySee = (kind: string): Kind => {
   const k = kindOf(kind);
-  if (!k.seenBy.includes(roleNow())) throw new Refused("not-allowed", kind);
+  if (!seesKind(kind, k, roleNow(), sheetsNow())) throw new Refused("not-allowed", kind);
   return k;
+};
+
+/** @throws Refused when whoever works may not edit a kind. */
+export const mayEdit = (kind: string): Kind => {
+  const k = maySee(kind);
+  if (!editsKind(k, roleNow())) throw new Refused("not-allowed", kind);
+  return k;
+};
+
+/** Prices are changed by who may see them. */
+const refusePrices = (k: Kind, kind: string, fields: Values): void => {
+  const priced = (k.prices ?? []).find((f) => f in fields);
+  if (priced !== undefined && !seesPrices(roleNow())) throw new Refused("not-allowed", `${kind}.${priced}`);
 };
 
 /** What the log keeps of values: never a secret, only that there is one. */
@@ -123,6 +148,8 @@ const create = async (tx: Tx, jobId: string, kind: string, input: Values, more: 
     throw new VersionClash(kind, before.jobId === jobId ? told(kind, before) : null);
   }
   const fields = k.fields.parse(input) as Values;
+  if (!seesPrices(roleNow()))
+    for (const f of k.prices ?? []) if (!deepEqual(fields[f], visibleTo(roleNow(), k, fields)[f])) refusePrices(k, kind, { [f]: 1 });
   checkWhole(kind, fields);
   const set = await rulesOf(kind).create?.(tx, jobId, { ...input, ...fields });
   const values: Values = { ...fields, ...(k.fixed.parse({ ...input, ...set }) as Values) };
@@ -145,6 +172,7 @@ const patch = async (tx: Tx, jobId: string, kind: string, id: string, version: n
   const before = await standing(tx, jobId, kind, id, version);
   if (before.deleted) throw new NotFound(kind);
   const set = changed(before.values, patchOf(k).parse(fields));
+  refusePrices(k, kind, set);
   const keys = Object.keys(set);
   if (keys.length === 0) return before;
   const after = { ...before.values, ...set };
@@ -236,13 +264,16 @@ export const lockJobs = (tx: Pick<Tx, "execute">): Promise<unknown> => tx.execut
 /** Makes a job. @returns its row. */
 export const makeJob = (db: Db, input: InputOf<"job">): Promise<RowOf<"job">> =>
   db.transaction(async (tx) => {
+    // Whoever was given some jobs is given no new one.
+    if (askerNow()?.jobIds != null) throw new Refused("not-allowed", "job");
     await lockJobs(tx);
+    await workFor(tx);
     const id = randomUUID();
     return told("job", await create(tx, id, "job", input as Values, { id })) as unknown as RowOf<"job">;
   });
 /** All records of a kind that a job has, in the order they were made; of a kind there is one of, that one as it starts. */
 export const listRecords = async (db: Db, jobId: string, kind: string): Promise<(Values & { id: string; version: number })[]> => {
-  const k = mayEdit(kind);
+  const k = maySee(kind);
   const rows = await storeOf(kind).list(db as unknown as Tx, jobId);
   if (!k.many && rows.length === 0) return [{ ...(k.fields.parse({}) as Values), id: jobId, version: 0 }];
   return rows.map((row) => told(kind, row));
@@ -250,7 +281,7 @@ export const listRecords = async (db: Db, jobId: string, kind: string): Promise<
 
 /** One record. @throws NotFound when the job has none of that id. */
 export const getRecord = async <K extends KindName>(db: Db, jobId: string, kind: K, id: string): Promise<RowOf<K>> => {
-  mayEdit(kind);
+  maySee(kind);
   const row = await storeOf(kind).read(db as unknown as Tx, id, false);
   if (row === null || row.jobId !== jobId || row.deleted) throw new NotFound(kind);
   return told(kind, row) as unknown as RowOf<K>;

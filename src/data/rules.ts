@@ -157,7 +157,10 @@ const basemapRules: Rules = {
 
 const jobRules: Rules = {
   create: async (tx) => {
-    const [{ next } = { next: 1 }] = await tx.select({ next: sql<number>`coalesce(max(${job.number}), 0)::int + 1` }).from(job);
+    const [{ next } = { next: 1 }] = await tx
+      .select({ next: sql<number>`coalesce(max(${job.number}), 0)::int + 1` })
+      .from(job)
+      .where(sql`${job.organisationId} = own_organisation()`);
     return { number: next };
   },
 };

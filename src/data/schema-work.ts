@@ -1,6 +1,6 @@
 import { sql } from "drizzle-orm";
 import { bigint, doublePrecision, index, integer, jsonb, pgTable, primaryKey, text, timestamp, uuid } from "drizzle-orm/pg-core";
-import { id, job, link, stamps, version } from "./schema";
+import { id, job, link, ofOrganisation, stamps, version } from "./schema";
 
 /* Files on their way in, what is worked out beside the requests, and what keeps a repeated edit harmless. */
 
@@ -8,6 +8,8 @@ import { id, job, link, stamps, version } from "./schema";
 export const upload = pgTable("upload", {
   id: id(),
   jobId: uuid("job_id").references(() => job.id),
+  /** Whose it is while it belongs to no job. */
+  organisationId: ofOrganisation(),
   name: text().notNull(),
   sizeBytes: doublePrecision("size_bytes").notNull(),
   receivedBytes: doublePrecision("received_bytes").notNull().default(0),
@@ -21,6 +23,7 @@ export const fileImport = pgTable(
     id: id(),
     /** Null while a whole job is on its way in: it is not there yet. */
     jobId: uuid("job_id").references(() => job.id),
+    organisationId: ofOrganisation(),
     uploadId: uuid("upload_id").references(() => upload.id),
     fileName: text("file_name").notNull(),
     /** terrain, sites, obstacles, features, bundle */
@@ -36,6 +39,8 @@ export const fileImport = pgTable(
     attempts: integer().notNull().default(0),
     /** The browser that asked for it: the whole of it is one edit of that one. */
     clientId: text("client_id"),
+    personId: uuid("person_id"),
+    personName: text("person_name"),
     version: version(),
     ...stamps(),
   },

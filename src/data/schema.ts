@@ -30,49 +30,69 @@ export const stamps = () => ({
   deletedAt: timestamp("deleted_at", { withTimezone: true }),
 });
 
-export const job = pgTable("job", {
+/** A firm: jobs, own hardware and own terrain belong to one. */
+export const organisation = pgTable("organisation", {
   id: id(),
-  number: integer().notNull().unique(),
   name: text().notNull(),
-  place: text().notNull().default(""),
-  stage: text().notNull().default("Enquiry"),
-  visitOn: date("visit_on").notNull(),
-  centreLatDeg: doublePrecision("centre_lat_deg").notNull(),
-  centreLonDeg: doublePrecision("centre_lon_deg").notNull(),
-  ruleDomain: text("rule_domain").notNull().default("cautious"),
-  clearancePolicy: text("clearance_policy").notNull().default("sixty"),
-  kFactor: doublePrecision("k_factor")
-    .notNull()
-    .default(4 / 3),
-  /** Low k of the two-condition rule at 20, 50 and 100 km. */
-  kLow20: doublePrecision("k_low_20").notNull().default(0.6),
-  kLow50: doublePrecision("k_low_50").notNull().default(0.8),
-  kLow100: doublePrecision("k_low_100").notNull().default(0.9),
-  treePolicy: text("tree_policy").notNull().default("strict"),
-  horizonYears: integer("horizon_years").notNull().default(5),
-  throughputSchool: text("throughput_school").notNull().default("headroom"),
-  freeShare: doublePrecision("free_share").notNull().default(0.3),
-  marginDb: doublePrecision("margin_db").notNull().default(10),
-  rainRate001MmH: doublePrecision("rain_rate_001_mm_h").notNull().default(30),
-  temperatureC: doublePrecision("temperature_c").notNull().default(10),
-  pressureHpa: doublePrecision("pressure_hpa").notNull().default(1013),
-  vapourDensityGm3: doublePrecision("vapour_density_g_m3").notNull().default(7.5),
-  climateZone: text("climate_zone").notNull().default("temperate"),
-  leafState: text("leaf_state").notNull().default("in"),
-  gradientDn1NPerKm: doublePrecision("gradient_dn1_n_per_km").notNull().default(-250),
-  roughnessSaM: doublePrecision("roughness_sa_m"),
-  waterSurface: text("water_surface").notNull().default("auto"),
-  tideRangeM: doublePrecision("tide_range_m").notNull().default(0),
-  waterRoughnessM: doublePrecision("water_roughness_m").notNull().default(0.05),
-  /** Rule rows of its own. */
-  /** Of IANA: the days of the job are those of its place. */
-  timeZone: text("time_zone").notNull().default("UTC"),
-  ownRules: jsonb("own_rules").$type<OwnRule[]>().notNull().default([]),
-  /** Rises whenever anything of the job changes: what was computed from it is then stale. */
-  revision: integer().notNull().default(1),
-  version: version(),
-  ...stamps(),
+  createdAt: timestamp("created_at", { withTimezone: true }).notNull().defaultNow(),
+  updatedAt: timestamp("updated_at", { withTimezone: true }).notNull().defaultNow(),
 });
+
+/** Of the firm of whoever works; where nobody says, of the first there is. */
+export const ofOrganisation = () =>
+  uuid("organisation_id")
+    .notNull()
+    .default(sql`own_organisation()`)
+    .references(() => organisation.id);
+
+export const job = pgTable(
+  "job",
+  {
+    id: id(),
+    organisationId: ofOrganisation(),
+    number: integer().notNull(),
+    name: text().notNull(),
+    place: text().notNull().default(""),
+    stage: text().notNull().default("Enquiry"),
+    visitOn: date("visit_on").notNull(),
+    centreLatDeg: doublePrecision("centre_lat_deg").notNull(),
+    centreLonDeg: doublePrecision("centre_lon_deg").notNull(),
+    ruleDomain: text("rule_domain").notNull().default("cautious"),
+    clearancePolicy: text("clearance_policy").notNull().default("sixty"),
+    kFactor: doublePrecision("k_factor")
+      .notNull()
+      .default(4 / 3),
+    /** Low k of the two-condition rule at 20, 50 and 100 km. */
+    kLow20: doublePrecision("k_low_20").notNull().default(0.6),
+    kLow50: doublePrecision("k_low_50").notNull().default(0.8),
+    kLow100: doublePrecision("k_low_100").notNull().default(0.9),
+    treePolicy: text("tree_policy").notNull().default("strict"),
+    horizonYears: integer("horizon_years").notNull().default(5),
+    throughputSchool: text("throughput_school").notNull().default("headroom"),
+    freeShare: doublePrecision("free_share").notNull().default(0.3),
+    marginDb: doublePrecision("margin_db").notNull().default(10),
+    rainRate001MmH: doublePrecision("rain_rate_001_mm_h").notNull().default(30),
+    temperatureC: doublePrecision("temperature_c").notNull().default(10),
+    pressureHpa: doublePrecision("pressure_hpa").notNull().default(1013),
+    vapourDensityGm3: doublePrecision("vapour_density_g_m3").notNull().default(7.5),
+    climateZone: text("climate_zone").notNull().default("temperate"),
+    leafState: text("leaf_state").notNull().default("in"),
+    gradientDn1NPerKm: doublePrecision("gradient_dn1_n_per_km").notNull().default(-250),
+    roughnessSaM: doublePrecision("roughness_sa_m"),
+    waterSurface: text("water_surface").notNull().default("auto"),
+    tideRangeM: doublePrecision("tide_range_m").notNull().default(0),
+    waterRoughnessM: doublePrecision("water_roughness_m").notNull().default(0.05),
+    /** Rule rows of its own. */
+    /** Of IANA: the days of the job are those of its place. */
+    timeZone: text("time_zone").notNull().default("UTC"),
+    ownRules: jsonb("own_rules").$type<OwnRule[]>().notNull().default([]),
+    /** Rises whenever anything of the job changes: what was computed from it is then stale. */
+    revision: integer().notNull().default(1),
+    version: version(),
+    ...stamps(),
+  },
+  (t) => [uniqueIndex("job_number").on(t.organisationId, t.number)],
+);
 
 /** A far end's devices and everything else asked before a path is judged; its shape is checked at the door. */
 export const brief = pgTable("brief", {
@@ -368,6 +388,10 @@ export const change = pgTable(
     after: jsonb(),
     /** The browser that made it, so that it can undo its own. */
     clientId: text("client_id"),
+    /** The person that made it; null: whoever sits at this machine, or the program. */
+    personId: uuid("person_id"),
+    /** Their name as it then was. */
+    personName: text("person_name"),
     /** The edit that this one takes back or does again. */
     undoes: bigint({ mode: "number" }),
     undone: boolean().notNull().default(false),

@@ -1,0 +1,10 @@
+/** What a person is in a firm. */
+export const ROLES = ["owner", "planner", "installer", "viewer", "customer"] as const;
+export type Role = (typeof ROLES)[number];
+
+/** Sheets of a job, by the names they have in addresses. */
+export const SHEET_NAMES = ["brief", "ground", "section", "gear", "load", "hub", "air", "wiring", "kit"] as const;
+export type SheetName = (typeof SHEET_NAMES)[number];
+
+/** Who sees what things cost. */
+export const seesPrices = (role: Role): boolean => role === "owner" || role === "planner";
