@@ -1,7 +1,7 @@
 import type { Pool } from "pg";
 import { z } from "zod";
 import { bundleOptionsSchema, importOptionsSchema } from "../contract";
-import { asClient } from "../data/actor";
+import { type Asker, asAsker, asClient } from "../data/actor";
 import { NotFound, Refused } from "../data/clash";
 import { type Db, isUnreachable } from "../data/client";
 import { filePath, isDiskFull, isWhole, removeFile } from "../data/files";
@@ -33,6 +33,19 @@ const dropFile = async (db: Db, row: ImportRow): Promise<void> => {
   await forgetUpload(db, row.uploadId);
   await removeFile(row.uploadId);
 };
+
+/** Who asked for an import. What asking for one needs was checked when it was asked for. */
+const askerOf = (row: ImportRow): Asker => ({
+  personId: row.personId,
+  name: row.personName ?? "",
+  memberId: null,
+  organisationId: row.organisationId,
+  role: "owner",
+  jobIds: row.jobId === null ? null : [row.jobId],
+  sheets: null,
+  deviceId: null,
+  sessionId: null,
+});
 
 /** First number of the advisory locks that hold one import to one worker. */
 const LOCK_SPACE = 4611;
@@ -67,13 +80,15 @@ export const runImport = async (db: Db, pool: Pool, importId: string): Promise<v
       if (file === null || !(await isWhole(file.id, file.sizeBytes)))
         throw new FileFault("the file did not come in whole; bring it in again");
       const options = optionsSchema.parse(row.options);
-      // The whole import is one edit of the browser that asked for it.
-      await asClient(row.clientId, () =>
-        options.what === "bundle"
-          ? importBundle(db, client, row, options.asCopy, path)
-          : options.what === "terrain"
-            ? importTerrain(db, row, options, path)
-            : importPlaces(db, client, row, options, path),
+      // The whole import is one edit of the browser, and of the person, that asked for it.
+      await asAsker(askerOf(row), () =>
+        asClient(row.clientId, () =>
+          options.what === "bundle"
+            ? importBundle(db, client, row, options.asCopy, path)
+            : options.what === "terrain"
+              ? importTerrain(db, row, options, path)
+              : importPlaces(db, client, row, options, path),
+        ),
       );
       await dropFile(db, row);
     } catch (error) {

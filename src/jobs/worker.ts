@@ -10,6 +10,7 @@ import { openListener } from "../data/listen";
 import { logFault } from "../data/log";
 import { forgetOldEdits } from "../data/made-edits";
 import { dropUnfinished } from "../data/terrain-store";
+import { forgetOldTries } from "../data/tries";
 import { claimStale, VERDICT_CHANNEL, verdictsOfOtherProgram } from "../data/verdict-store";
 import { endWithParent } from "./end-with-parent";
 import { createReaders, MEGABYTES, ReaderEnded } from "./reader-pool";
@@ -128,6 +129,7 @@ const sweep = async (): Promise<void> => {
     await removeFile(id).catch((e: unknown) => logFault("files", e));
   await sweepOut(OUT_MS).catch((e: unknown) => logFault("files", e));
   await tried("edits", () => forgetOldEdits(db), undefined);
+  await tried("tries", () => forgetOldTries(db), undefined);
   for (const [id, at] of later) if (at < Date.now()) later.delete(id);
 };
 

@@ -21,7 +21,7 @@ import type { datasetsCovering } from "../data/terrain-store";
 import { antennaSchema, partSchema, radioSchema } from "../formats";
 
 export const jobDto = (row: JobRow): JobDto => {
-  const { createdAt: _c, deletedAt: _d, updatedAt, ...rest } = row;
+  const { createdAt: _c, deletedAt: _d, organisationId: _o, updatedAt, ...rest } = row;
   return { ...rest, updatedAt: updatedAt.toISOString() } as JobDto;
 };
 
