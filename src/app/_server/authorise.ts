@@ -1,7 +1,5 @@
 /*
- * This version serves the person at this machine: it listens on loopback alone and has no accounts.
- * Each request is still checked: its Host must be one of ours (against names rebound to loopback), and it must come from
- * our own pages or from no page at all. That holds for reads, too: a page elsewhere must not make the server work.
+ * From where a request may come, before anybody asks who sent it. Each request is checked: its Host must be one of ours (against names rebound to loopback), and it must come from our own pages or from no page at all. That holds for reads, too: a page elsewhere must not make the server work.
  */
 const LOOPBACK = /^(127\.0\.0\.1|localhost|\[::1\])(:\d+)?$/;
 
@@ -9,8 +7,6 @@ const allowedHost = (host: string): boolean => {
   const more = (process.env.DRYARC_ALLOWED_HOSTS ?? "").split(",").filter((h) => h !== "");
   return LOOPBACK.test(host) || more.includes(host);
 };
-
-export type Access = "read" | "write";
 
 /** Null when the request may pass; else the reason as a code. */
 export const refusalOf = (request: Request): "host-not-allowed" | "cross-site" | null => {

@@ -1,6 +1,7 @@
+import { createHash } from "node:crypto";
 import { z } from "zod";
-import { type ErrorBody, uuid } from "@/contract";
-import { asClient, inJob } from "@/data/actor";
+import { type ErrorBody, mayAsk, type Right, rightOf, seesPrices, uuid, withoutPrices } from "@/contract";
+import { type Asker, asAsker, asClient, askerNow, inJob } from "@/data/actor";
 import { NotFound, Refused, VersionClash } from "@/data/clash";
 import { isBrokenReference, isUnreachable } from "@/data/client";
 import { isDiskFull } from "@/data/files";
@@ -9,9 +10,10 @@ import { logFault } from "@/data/log";
 import { onceOnly } from "@/data/made-edits";
 import { FileFault } from "@/formats";
 import { ReaderEnded } from "@/jobs/reader-pool";
-import { type Access, refusalOf } from "./authorise";
+import { refusalOf } from "./authorise";
 import { BadBody } from "./body";
 import { db } from "./db";
+import { whoAsks } from "./who";
 
 /** What an answer that is no page may do: nothing. */
 const STRICT: Readonly<Record<string, string>> = {
@@ -30,6 +32,17 @@ const clientOf = (request: Request): string | null => {
   return name !== null && /^[\w-]{8,40}$/.test(name) ? name : null;
 };
 
+/** Refusals that have a status of their own. */
+const STATUS: Readonly<Partial<Record<ErrorBody["code"], number>>> = {
+  busy: 503,
+  "not-allowed": 403,
+  "signed-out": 401,
+  "wrong-sign-in": 401,
+  "second-factor": 401,
+  "wrong-code": 401,
+  "too-many-tries": 429,
+};
+
 /** A fault as an answer; what nobody foresaw goes into the log. */
 export const faultOf = (error: unknown): Response => {
   if (error instanceof z.ZodError) {
@@ -41,7 +54,7 @@ export const faultOf = (error: unknown): Response => {
   if (error instanceof VersionClash) return fault(409, { code: "clash", path: error.entity, current: error.current });
   if (error instanceof NotFound) return fault(404, { code: "not-found", path: error.entity });
   if (error instanceof Refused)
-    return fault(error.code === "busy" ? 503 : 422, { code: error.code, path: error.path, values: error.values });
+    return fault(STATUS[error.code] ?? 422, { code: error.code, path: error.path, message: error.told, values: error.values });
   if (error instanceof ReaderEnded) return fault(422, { code: "file-fault", message: error.message, path: "file" });
   if (isDiskFull(error)) return fault(507, { code: "disk-full", path: "file", values: { freeMb: 0 } });
   if (isBrokenReference(error)) return fault(422, { code: "unknown-reference" });
@@ -62,37 +75,59 @@ class Answered extends Error {
   }
 }
 
+/** The number of an edit, of one person: another who sends the same number makes another edit. */
+const editOf = (who: Asker | null, given: string): string => {
+  const id = uuid.parse(given);
+  if (who === null || who.personId === null) return id;
+  const h = createHash("sha256").update(`${who.personId} ${id}`).digest("hex");
+  return `${h.slice(0, 8)}-${h.slice(8, 12)}-4${h.slice(13, 16)}-8${h.slice(17, 20)}-${h.slice(20, 32)}`;
+};
+
+/** Who may ask for a route: anybody, or whoever has a right. */
+export type Gate = Right | "open";
+
+/** What whoever asks may be told of an answer. */
+const forWhom = (result: unknown): unknown => (seesPrices(askerNow()?.role ?? "owner") ? result : withoutPrices(result));
+
 /**
- * Runs a route: checks who asks, turns what goes wrong into an error as data. An edit that carries a number of its
- * browser is made once, whatever becomes of its answer.
+ * Runs a route: checks where it comes from, who asks and whether they may, turns what goes wrong into an error as data. An edit
+ * that carries a number of its browser is made once, whatever becomes of its answer.
  */
-export const handle = async (request: Request, access: Access, work: () => Promise<unknown>): Promise<Response> => {
+export const handle = async (request: Request, gate: Gate, work: () => Promise<unknown>): Promise<Response> => {
   const refusal = refusalOf(request);
   if (refusal !== null) return strict(fault(403, { code: refusal }));
   try {
-    const editId = access === "write" ? request.headers.get("x-edit") : null;
-    const run = (): Promise<unknown> => asClient(clientOf(request), work);
-    const once = async (): Promise<unknown> => {
-      const answer = await run();
-      // An answer of another form is a refusal: nothing was made, and nothing is kept of it.
-      if (answer instanceof Response) throw new Answered(answer);
-      return answer;
-    };
-    const result = editId === null ? await run() : await onceOnly(db(), uuid.parse(editId), once);
-    return strict(result instanceof Response ? result : json(result ?? { ok: true }));
+    if (gate === "open") return await answer(request, null, false, work);
+    const who = await whoAsks(request);
+    if (who === null) return strict(fault(401, { code: "signed-out" }));
+    if (!mayAsk(gate, who.role, who.sheets)) return strict(fault(403, { code: "not-allowed", path: gate }));
+    return await asAsker(who, () => answer(request, who, rightOf(gate).writes === true, work));
   } catch (error) {
     return strict(error instanceof Answered ? error.response : faultOf(error));
   }
 };
 
+const answer = async (request: Request, who: Asker | null, writes: boolean, work: () => Promise<unknown>): Promise<Response> => {
+  const editId = writes ? request.headers.get("x-edit") : null;
+  const run = (): Promise<unknown> => asClient(clientOf(request), work);
+  const once = async (): Promise<unknown> => {
+    const given = await run();
+    // An answer of another form is a refusal: nothing was made, and nothing is kept of it.
+    if (given instanceof Response) throw new Answered(given);
+    return given;
+  };
+  const result = editId === null ? await run() : await onceOnly(db(), editOf(who, editId), once);
+  return strict(result instanceof Response ? result : json(forWhom(result ?? { ok: true })));
+};
+
 /** The same for a route of a job: the job must be there, and all that is touched must belong to it. */
 export const handleJob = (
   request: Request,
-  access: Access,
+  gate: Right,
   params: Promise<{ jobId: string }>,
   work: (job: JobRow) => Promise<unknown>,
 ): Promise<Response> =>
-  handle(request, access, async () => {
+  handle(request, gate, async () => {
     const job = await getJob(db(), uuid.parse((await params).jobId));
     return inJob(job.id, () => work(job));
   });

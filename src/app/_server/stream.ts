@@ -1,4 +1,5 @@
-import type { Streamed } from "@/contract";
+import { type Right, type Streamed, seesPrices, withoutPrices } from "@/contract";
+import { roleNow } from "@/data/actor";
 import type { JobRow } from "@/data/jobs";
 import { logFault } from "@/data/log";
 import { handleJob } from "./handle";
@@ -10,14 +11,16 @@ import { handleJob } from "./handle";
  */
 export const streamed = <Row>(
   request: Request,
+  gate: Right,
   params: Promise<{ jobId: string }>,
   work: (job: JobRow) => Promise<AsyncGenerator<Streamed<Row>>>,
 ): Promise<Response> =>
-  handleJob(request, "write", params, async (job) => {
+  handleJob(request, gate, params, async (job) => {
     const rows = await work(job);
     const first = await rows.next();
     const encoder = new TextEncoder();
-    const line = (row: Streamed<Row>): Uint8Array => encoder.encode(`${JSON.stringify(row)}\n`);
+    const priced = seesPrices(roleNow());
+    const line = (row: Streamed<Row>): Uint8Array => encoder.encode(`${JSON.stringify(priced ? row : withoutPrices(row))}\n`);
     let sent = false;
     const body = new ReadableStream<Uint8Array>({
       pull: async (controller) => {

@@ -11,7 +11,7 @@ const schema = z.object({ uploadId: uuid, asCopy: z.boolean().default(false) });
 
 /** Asks for a whole job out of a bundle that was sent before: an import like any other, of no job until it is there. */
 export const POST = (request: Request): Promise<Response> =>
-  handle(request, "write", async () => {
+  handle(request, "plan", async () => {
     const { uploadId, asCopy } = await parseBody(request, schema);
     const file = await getUpload(db(), uploadId, null);
     if (file.receivedBytes < file.sizeBytes) throw new Refused("upload-unfinished", "file", { name: file.name });

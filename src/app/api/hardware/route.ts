@@ -1,19 +1,25 @@
 import { bodyText, refuseUncleanJson } from "@/app/_server/body";
 import { db } from "@/app/_server/db";
 import { handle } from "@/app/_server/handle";
-import type { ErrorBody } from "@/contract";
+import { type ErrorBody, rankedWithoutPrices, seesPrices } from "@/contract";
+import { roleNow } from "@/data/actor";
 import { saveHardware } from "@/data/hardware";
 import { isPartsTable, readHardwareCsv, readHardwareFile, readPartsCsv } from "@/formats";
 import { hardwareDto } from "@/service/dto";
 
-export const GET = (request: Request): Promise<Response> => handle(request, "read", () => hardwareDto(db()));
+export const GET = (request: Request): Promise<Response> =>
+  handle(request, "see-hardware", async () => {
+    const { radios, antennas } = await hardwareDto(db());
+    if (seesPrices(roleNow())) return { radios, antennas };
+    return { radios: rankedWithoutPrices(radios), antennas: rankedWithoutPrices(antennas) };
+  });
 
 /** A table and not JSON: its first letter says so. */
 const isTable = (text: string): boolean => !/^\s*[[{]/.test(text);
 
 /** Takes a hardware file, JSON or a table, all of it or nothing; faults name the row and the field. */
 export const POST = (request: Request): Promise<Response> =>
-  handle(request, "write", async () => {
+  handle(request, "edit-hardware", async () => {
     const text = await bodyText(request);
     const table = isTable(text);
     if (!table) refuseUncleanJson(text);

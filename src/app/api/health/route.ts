@@ -5,7 +5,7 @@ import { isUnreachable } from "@/data/client";
 
 /** Whether the server answers, and what it waits for. */
 export const GET = (request: Request): Promise<Response> =>
-  handle(request, "read", async () => {
+  handle(request, "open", async () => {
     try {
       return { database: "ready", worker: (await workerIsThere(db())) ? "ready" : "away" };
     } catch (error) {

@@ -8,7 +8,7 @@ import { jobDto } from "@/service/dto";
 import { keptVerdicts } from "@/service/verdicts";
 
 export const GET = (request: Request): Promise<Response> =>
-  handle(request, "read", async () => {
+  handle(request, "see-jobs", async () => {
     const jobs = await listJobs(db());
     const links = await keptVerdicts(
       db(),
@@ -21,4 +21,4 @@ export const GET = (request: Request): Promise<Response> =>
   });
 
 export const POST = (request: Request): Promise<Response> =>
-  handle(request, "write", async () => jobDto(await getJob(db(), (await makeJob(db(), await parseBody(request, newJobSchema))).id)));
+  handle(request, "plan", async () => jobDto(await getJob(db(), (await makeJob(db(), await parseBody(request, newJobSchema))).id)));

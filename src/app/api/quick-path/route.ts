@@ -6,4 +6,4 @@ import { quickPath } from "@/service/quick-path";
 
 /** A job of one path out of what is known of it. */
 export const POST = (request: Request): Promise<Response> =>
-  handle(request, "write", async () => quickPath(db(), await parseBody(request, quickPathSchema)));
+  handle(request, "work-out", async () => quickPath(db(), await parseBody(request, quickPathSchema)));

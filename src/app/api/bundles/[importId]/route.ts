@@ -18,11 +18,11 @@ const bundleImport = async (importId: string) => {
 
 /** How far a job is on its way in, and which job it became. */
 export const GET = (request: Request, { params }: Context): Promise<Response> =>
-  handle(request, "read", async () => importDto(await bundleImport((await params).importId)));
+  handle(request, "plan", async () => importDto(await bundleImport((await params).importId)));
 
 /** Stops it, takes the job and all that came with it away again, or brings it back. */
 export const POST = (request: Request, { params }: Context): Promise<Response> =>
-  handle(request, "write", async () => {
+  handle(request, "plan", async () => {
     const { id } = await bundleImport((await params).importId);
     const asked = await parseBody(request, action);
     if (asked.action === "stop") await stopImport(db(), id);

@@ -5,11 +5,11 @@ import { handle } from "@/app/_server/handle";
 import { uuid } from "@/contract";
 import { hardwareHistory, stepHardware } from "@/data/hardware";
 
-export const GET = (request: Request): Promise<Response> => handle(request, "read", () => hardwareHistory(db()));
+export const GET = (request: Request): Promise<Response> => handle(request, "see-hardware", () => hardwareHistory(db()));
 
 /** Takes a step of the catalogue back, or does it again. */
 export const POST = (request: Request): Promise<Response> =>
-  handle(request, "write", async () => {
+  handle(request, "edit-hardware", async () => {
     const { step } = await parseBody(request, z.strictObject({ step: uuid }));
     await stepHardware(db(), step);
     return hardwareHistory(db());

@@ -7,7 +7,7 @@ import { hardwareDto } from "@/service/dto";
 
 /** Says how many of a radio or an antenna are at hand, or retires it. @returns the catalogue as it then stands. */
 export const POST = (request: Request): Promise<Response> =>
-  handle(request, "write", async () => {
+  handle(request, "edit-hardware", async () => {
     const { kind, id, ...marks } = await parseBody(request, sheetMarksSchema);
     await markSheet(db(), kind, id, marks);
     return hardwareDto(db());

@@ -10,7 +10,7 @@ import { jobDto, linkDto, siteDto } from "@/service/dto";
 type Context = { params: Promise<{ jobId: string }> };
 
 export const GET = (request: Request, { params }: Context): Promise<Response> =>
-  handleJob(request, "read", params, async (job): Promise<JobBundle> => {
+  handleJob(request, "see-job", params, async (job): Promise<JobBundle> => {
     const [sites, links] = await Promise.all([sitesOf(db(), job.id), linksOf(db(), job.id)]);
     return { job: jobDto(job), sites: sites.map(siteDto), links: links.map(linkDto) };
   });
@@ -18,7 +18,7 @@ export const GET = (request: Request, { params }: Context): Promise<Response> =>
 const body = z.looseObject({ version: z.number("the version is missing").int().min(1) });
 
 export const PATCH = (request: Request, { params }: Context): Promise<Response> =>
-  handleJob(request, "write", params, async (job) => {
+  handleJob(request, "plan", params, async (job) => {
     const { version, ...fields } = await parseBody(request, body);
     await edit(db(), job.id, (door) => door.patch("job", job.id, version, fields as never));
     return jobDto(await getJob(db(), job.id));

@@ -4,7 +4,7 @@ import { takeUploadPiece, uploadState } from "@/app/_server/uploads";
 type Context = { params: Promise<{ uploadId: string }> };
 
 export const GET = (request: Request, { params }: Context): Promise<Response> =>
-  handle(request, "read", async () => uploadState((await params).uploadId, null));
+  handle(request, "plan", async () => uploadState((await params).uploadId, null));
 
 export const PUT = (request: Request, { params }: Context): Promise<Response> =>
-  handle(request, "write", async () => takeUploadPiece(request, (await params).uploadId, null));
+  handle(request, "plan", async () => takeUploadPiece(request, (await params).uploadId, null));

@@ -16,7 +16,7 @@ const kindIn = async (params: Context["params"]): Promise<KindName> => {
 
 /** All records of a kind; of a kind that a job has one of, that one. */
 export const GET = (request: Request, { params }: Context): Promise<Response> =>
-  handleJob(request, "read", params, async (job) => {
+  handleJob(request, "see-records", params, async (job) => {
     const kind = await kindIn(params);
     const rows = await listRecords(db(), job.id, kind);
     return kindOf(kind).many ? rows : rows[0];
@@ -26,7 +26,7 @@ const body = z.looseObject({ id: uuid.optional() });
 
 /** Makes one. A kind whose id comes from the client may be made again without harm. */
 export const POST = (request: Request, { params }: Context): Promise<Response> =>
-  handleJob(request, "write", params, async (job) => {
+  handleJob(request, "edit-records", params, async (job) => {
     const kind = await kindIn(params);
     const { id, ...input } = await parseBody(request, body);
     const own = kindOf(kind).idByClient && id !== undefined ? { id } : {};
@@ -35,7 +35,7 @@ export const POST = (request: Request, { params }: Context): Promise<Response> =
 
 /** Changes the one that there is of a kind; version 0 is what nobody wrote yet. */
 export const PATCH = (request: Request, { params }: Context): Promise<Response> =>
-  handleJob(request, "write", params, async (job) => {
+  handleJob(request, "edit-records", params, async (job) => {
     const kind = await kindIn(params);
     if (kindOf(kind).many) throw new NotFound(kind);
     const { version, ...fields } = await parseBody(request, z.looseObject({ version: z.number().int().min(0) }));

@@ -15,11 +15,11 @@ const dto = (row: BasemapRow | null): { basemap: BasemapDto | null } => ({
 });
 
 export const GET = (request: Request, { params }: Context): Promise<Response> =>
-  handleJob(request, "read", params, async (job) => dto(await basemapOf(db(), job.id)));
+  handleJob(request, "see-ground", params, async (job) => dto(await basemapOf(db(), job.id)));
 
 /** Lays a map beneath the drawing; null takes it away. */
 export const PUT = (request: Request, { params }: Context): Promise<Response> =>
-  handleJob(request, "write", params, async (job) => {
+  handleJob(request, "plan", params, async (job) => {
     const { basemap } = await parseBody(request, z.object({ basemap: basemapSchema.nullable() }));
     if (basemap?.kind === "pmtiles") {
       const file = await getUpload(db(), basemap.uploadId, job.id);

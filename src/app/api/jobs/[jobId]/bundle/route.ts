@@ -7,7 +7,7 @@ type Context = { params: Promise<{ jobId: string }> };
 
 /** The whole job as one zip. */
 export const POST = (request: Request, { params }: Context): Promise<Response> =>
-  handleJob(request, "read", params, (job) =>
+  handleJob(request, "take-out-all", params, (job) =>
     sendFile({ name: `${fileName(job.name)}-job.zip`, type: "application/zip" }, (path) =>
       readers().long.run("bundle", { jobId: job.id, path }, WRITE, request.signal),
     ),

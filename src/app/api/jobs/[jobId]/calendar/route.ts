@@ -6,7 +6,7 @@ type Context = { params: Promise<{ jobId: string }> };
 
 /** The days of a job as a calendar file. */
 export const GET = (request: Request, { params }: Context): Promise<Response> =>
-  handleJob(request, "read", params, async (job) => {
+  handleJob(request, "take-out", params, async (job) => {
     const { name, text } = await calendarOf(db(), job);
     return new Response(text, {
       headers: {

@@ -11,7 +11,7 @@ const schema = z.object({ what: z.enum(["sites", "links", "obstacles", "features
 
 /** A part of the job as an open file. */
 export const POST = (request: Request, { params }: Context): Promise<Response> =>
-  handleJob(request, "read", params, (job) => {
+  handleJob(request, "take-out", params, (job) => {
     const { what, format } = parseQuery(request, schema);
     return sendFile(exportHead(job, what, format), (path) =>
       readers().long.run("export", { jobId: job.id, what, format, path }, WRITE, request.signal),

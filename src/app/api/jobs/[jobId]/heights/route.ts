@@ -12,7 +12,7 @@ const schema = z.object({ points: z.array(position).min(1).max(500), outline: z.
 
 /** Ground at some places; for an outline, also the height a surface model proposes. Asks only, changes nothing. */
 export const POST = (request: Request, { params }: Context): Promise<Response> =>
-  handleJob(request, "read", params, async () => {
+  handleJob(request, "see-ground", params, async () => {
     const { points, outline } = await parseBody(request, schema);
     const places = latLons(points);
     const signal = inTime(request);

@@ -9,10 +9,10 @@ import { importDto } from "@/service/dto";
 type Context = { params: Promise<{ jobId: string }> };
 
 export const GET = (request: Request, { params }: Context): Promise<Response> =>
-  handleJob(request, "read", params, async (job) => (await importsOf(db(), job.id)).map(importDto));
+  handleJob(request, "see-history", params, async (job) => (await importsOf(db(), job.id)).map(importDto));
 
 export const POST = (request: Request, { params }: Context): Promise<Response> =>
-  handleJob(request, "write", params, async (job) => {
+  handleJob(request, "plan", params, async (job) => {
     const { uploadId, options } = await parseBody(request, newImportSchema);
     const file = await getUpload(db(), uploadId, job.id);
     if (file.receivedBytes < file.sizeBytes) throw new Refused("upload-unfinished", "file", { name: file.name });

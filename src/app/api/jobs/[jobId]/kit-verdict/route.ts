@@ -10,7 +10,7 @@ const query = z.object({ link: z.uuid("that is no link").nullable().default(null
 
 /** What the kit comes to, of one link's ends or of the job. */
 export const GET = (request: Request, { params }: Context): Promise<Response> =>
-  handleJob(request, "read", params, async (job) => {
+  handleJob(request, "see-kit", params, async (job) => {
     const { link } = parseQuery(request, query);
     return { verdict: await kitVerdict(db(), job, link) };
   });

@@ -4,4 +4,4 @@ import { lessonsBeside } from "@/service/lessons";
 
 /** What other jobs taught. */
 export const GET = (request: Request, { params }: { params: Promise<{ jobId: string }> }): Promise<Response> =>
-  handleJob(request, "read", params, (job) => lessonsBeside(db(), job.id));
+  handleJob(request, "see-history", params, (job) => lessonsBeside(db(), job.id));

@@ -11,7 +11,7 @@ import { firstDesign } from "@/service/first-design";
 type Context = { params: Promise<{ jobId: string }> };
 
 export const POST = (request: Request, { params }: Context): Promise<Response> =>
-  handleJob(request, "write", params, async (job) => {
+  handleJob(request, "plan", params, async (job) => {
     const input = await parseBody(request, newLinkSchema);
     const sites = await sitesOf(db(), job.id);
     const hardware = await hardwareDto(db());

@@ -22,7 +22,7 @@ const question = z.intersection(
 );
 
 export const GET = (request: Request, { params }: Context): Promise<Response> =>
-  handleJob(request, "read", params, async (job): Promise<DrawnDto> => {
+  handleJob(request, "see-ground", params, async (job): Promise<DrawnDto> => {
     const q = parseQuery(request, question);
     const [{ rows, total }, features] = await Promise.all([obstaclesOf(db(), job.id, q, q.most, q.whole), featuresOf(db(), job.id)]);
     return {
@@ -34,7 +34,7 @@ export const GET = (request: Request, { params }: Context): Promise<Response> =>
 
 /** A drawn one: its outline is held against the rules of an obstacle. */
 export const POST = (request: Request, { params }: Context): Promise<Response> =>
-  handleJob(request, "write", params, async (job) => {
+  handleJob(request, "plan", params, async (job) => {
     const fields = await parseBody(request, obstacleFieldsSchema);
     return edit(db(), job.id, (door) => door.create("obstacle", fields));
   });

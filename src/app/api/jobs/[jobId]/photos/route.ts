@@ -14,10 +14,10 @@ const MOST_PHOTO_BYTES = 3_000_000;
 const query = z.object({ about: z.string().max(2000), id: uuid.optional() });
 
 export const GET = (request: Request, { params }: Context): Promise<Response> =>
-  handleJob(request, "read", params, (job) => listRecords(db(), job.id, "photo"));
+  handleJob(request, "see-photos", params, (job) => listRecords(db(), job.id, "photo"));
 
 export const POST = (request: Request, { params }: Context): Promise<Response> =>
-  handleJob(request, "write", params, async (job) => {
+  handleJob(request, "edit-records", params, async (job) => {
     const { about, id } = parseQuery(request, query);
     const fields = parseJson(about, photoFieldsSchema);
     const bytes = await bodyBytes(request, MOST_PHOTO_BYTES);

@@ -15,7 +15,7 @@ const schema = z.object({
 
 /** The quote of a job, or of one link's ends, as PDF, or as a table, without what things cost. */
 export const POST = (request: Request, { params }: Context): Promise<Response> =>
-  handleJob(request, "read", params, (job) => {
+  handleJob(request, "take-out-all", params, (job) => {
     const { link: linkId, as, units } = parseQuery(request, schema);
     return sendFile(quoteHead(job, as), (path) =>
       readers().long.run("quote", { jobId: job.id, linkId, as, units, path }, WRITE, request.signal),

@@ -6,4 +6,4 @@ import { replaceUnit } from "@/service/replace-unit";
 
 /** A unit died: its cause, and a new one in its place, as one step. */
 export const POST = (request: Request, { params }: { params: Promise<{ jobId: string }> }): Promise<Response> =>
-  handleJob(request, "write", params, async (job) => replaceUnit(db(), job.id, await parseBody(request, replaceUnitSchema)));
+  handleJob(request, "edit-records", params, async (job) => replaceUnit(db(), job.id, await parseBody(request, replaceUnitSchema)));

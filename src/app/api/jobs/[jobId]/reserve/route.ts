@@ -6,4 +6,4 @@ import { reserve } from "@/service/reserve";
 
 /** Lines of the kit are reserved in stock, or given back, as one step. */
 export const POST = (request: Request, { params }: { params: Promise<{ jobId: string }> }): Promise<Response> =>
-  handleJob(request, "write", params, async (job) => reserve(db(), job.id, await parseBody(request, reserveSchema)));
+  handleJob(request, "plan", params, async (job) => reserve(db(), job.id, await parseBody(request, reserveSchema)));

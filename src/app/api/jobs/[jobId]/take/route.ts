@@ -7,7 +7,7 @@ import { edit } from "@/data/records";
 
 /** Changes several designs and hubs of a job as one step, all of them or none; each as it stands at a version. */
 export const POST = (request: Request, { params }: { params: Promise<{ jobId: string }> }): Promise<Response> =>
-  handleJob(request, "write", params, async (job) => {
+  handleJob(request, "edit-records", params, async (job) => {
     const { designs, hubs } = await parseBody(request, takeSchema);
     return edit(db(), job.id, (door) =>
       asOneStep(async () => {

@@ -9,7 +9,7 @@ type Context = { params: Promise<{ jobId: string }> };
 
 /** Heights as little-endian 32-bit floats; what is in force, and what was too fine for so wide a window, stands in a header. */
 export const POST = (request: Request, { params }: Context): Promise<Response> =>
-  handleJob(request, "read", params, async () => {
+  handleJob(request, "see-ground", params, async () => {
     const { heightsM, datasets } = await terrainWindow(db(), await parseBody(request, terrainWindowSchema), inTime(request));
     return new Response(heightsM.buffer as ArrayBuffer, {
       headers: {

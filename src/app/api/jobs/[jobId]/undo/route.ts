@@ -11,7 +11,7 @@ const asked = z.object({ redo: z.boolean(), told: z.array(z.int().positive()).ma
 
 /** Takes back this browser's newest edit of the job, or does the last undone one again. */
 export const POST = (request: Request, { params }: Context): Promise<Response> =>
-  handleJob(request, "write", params, async (job) => {
+  handleJob(request, "edit-records", params, async (job) => {
     const { redo, told } = await parseBody(request, asked);
     return redo ? redoLast(db(), job.id) : undoLast(db(), job.id, told);
   });

@@ -16,7 +16,7 @@ const named = async (params: Context["params"]): Promise<{ kind: KindName; id: s
 };
 
 export const GET = (request: Request, { params }: Context): Promise<Response> =>
-  handleJob(request, "read", params, async (job) => {
+  handleJob(request, "see-records", params, async (job) => {
     const { kind, id } = await named(params);
     return getRecord(db(), job.id, kind, id);
   });
@@ -25,7 +25,7 @@ const body = z.looseObject({ version: z.number("the version is missing").int().m
 
 /** Changes some fields, takes the record away, or brings it back, as it stands at a version. */
 export const PATCH = (request: Request, { params }: Context): Promise<Response> =>
-  handleJob(request, "write", params, async (job) => {
+  handleJob(request, "edit-records", params, async (job) => {
     const { kind, id } = await named(params);
     const { version, deleted, ...fields } = await parseBody(request, body);
     return edit(db(), job.id, async (door) => {

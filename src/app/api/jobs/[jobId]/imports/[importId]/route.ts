@@ -8,7 +8,7 @@ import { importDto } from "@/service/dto";
 type Context = { params: Promise<{ jobId: string; importId: string }> };
 
 export const POST = (request: Request, { params }: Context): Promise<Response> =>
-  handleJob(request, "write", params, async (job) => {
+  handleJob(request, "plan", params, async (job) => {
     const { id } = await getImport(db(), uuid.parse((await params).importId), job.id);
     const { action } = await parseBody(request, importActionSchema);
     if (action === "stop") await stopImport(db(), id);

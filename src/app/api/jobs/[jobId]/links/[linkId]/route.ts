@@ -9,7 +9,7 @@ import { PATCH as patchRecord } from "../../[records]/[recordId]/route";
 type Context = { params: Promise<{ jobId: string; linkId: string }> };
 
 export const GET = (request: Request, { params }: Context): Promise<Response> =>
-  handleJob(request, "read", params, async (job) => {
+  handleJob(request, "see-links", params, async (job) => {
     const { link, near, far } = await getLink(db(), uuid.parse((await params).linkId), job.id);
     const kept = await keptDesigns(db(), link.id);
     return {

@@ -8,6 +8,6 @@ type Context = { params: Promise<{ jobId: string; hubId: string }> };
 
 /** What the hub comes to from other spots. Nothing is changed. */
 export const POST = (request: Request, { params }: Context): Promise<Response> =>
-  streamed(request, params, async (job) =>
+  streamed(request, "work-out", params, async (job) =>
     hubMounts(db(), job.id, uuid.parse((await params).hubId), await parseBody(request, hubMountsSchema)),
   );

@@ -8,7 +8,7 @@ type Context = { params: Promise<{ jobId: string; linkId: string }> };
 
 /** Keeps a copy of the design in force, to compare with. */
 export const POST = (request: Request, { params }: Context): Promise<Response> =>
-  handleJob(request, "write", params, async (job) => {
+  handleJob(request, "plan", params, async (job) => {
     const linkId = uuid.parse((await params).linkId);
     const { name, design } = await parseBody(request, keepDesignSchema);
     return keepDesign(db(), job.id, linkId, name, design);

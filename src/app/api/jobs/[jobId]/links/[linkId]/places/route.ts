@@ -9,7 +9,7 @@ type Context = { params: Promise<{ jobId: string; linkId: string }> };
 
 /** What the link comes to from other spots of one end. Nothing is changed. */
 export const POST = (request: Request, { params }: Context): Promise<Response> =>
-  streamed(request, params, async (job) => {
+  streamed(request, "work-out", params, async (job) => {
     const { link } = await getLink(db(), uuid.parse((await params).linkId), job.id);
     return placesAlong(db(), link.id, await parseBody(request, placesSchema));
   });

@@ -12,7 +12,7 @@ type Context = { params: Promise<{ jobId: string; linkId: string }> };
 
 /** The sampled path of the design in force, or of a kept one. */
 export const GET = (request: Request, { params }: Context): Promise<Response> =>
-  handleJob(request, "read", params, async (job) => {
+  handleJob(request, "see-links", params, async (job) => {
     const { link, near, far } = await getLink(db(), uuid.parse((await params).linkId), job.id);
     const { design: keptId } = parseQuery(request, z.object({ design: uuid.optional() }));
     const kept = keptId === undefined ? link.design : (await keptDesigns(db(), link.id)).find((d) => d.id === keptId);

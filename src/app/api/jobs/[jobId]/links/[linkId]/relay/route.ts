@@ -9,7 +9,7 @@ type Context = { params: Promise<{ jobId: string; linkId: string }> };
 
 /** Puts a relay between the ends of a link: one step of the history. */
 export const POST = (request: Request, { params }: Context): Promise<Response> =>
-  handleJob(request, "write", params, async (job) => {
+  handleJob(request, "plan", params, async (job) => {
     const { link } = await getLink(db(), uuid.parse((await params).linkId), job.id);
     return addRelay(db(), link.id, await parseBody(request, newRelaySchema));
   });

@@ -7,7 +7,7 @@ import { splitObstacle } from "@/data/obstacle-edits";
 type Context = { params: Promise<{ jobId: string; obstacleId: string }> };
 
 export const POST = (request: Request, { params }: Context): Promise<Response> =>
-  handleJob(request, "write", params, async (job) => {
+  handleJob(request, "plan", params, async (job) => {
     const { version, parts } = await parseBody(request, splitObstacleSchema);
     return splitObstacle(db(), job.id, uuid.parse((await params).obstacleId), version, parts);
   });

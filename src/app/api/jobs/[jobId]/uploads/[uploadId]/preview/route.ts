@@ -19,7 +19,7 @@ const schema = z.object({
 
 /** A look into a file before it is taken in. */
 export const POST = (request: Request, { params }: Context): Promise<Response> =>
-  handleJob(request, "read", params, async (job) => {
+  handleJob(request, "plan", params, async (job) => {
     const row = await getUpload(db(), uuid.parse((await params).uploadId), job.id);
     if (row.receivedBytes < row.sizeBytes) throw new Refused("upload-unfinished", "file", { name: row.name });
     const q = await parseBody(request, schema);

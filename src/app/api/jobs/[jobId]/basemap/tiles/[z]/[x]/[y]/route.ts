@@ -12,7 +12,7 @@ const place = z.object({ z: whole.max(24), x: whole.max(2 ** 24), y: whole.max(2
 
 /** A tile of the job's own map. The server fetches it, so that the browser speaks to nobody else. */
 export const GET = (request: Request, { params }: Context): Promise<Response> =>
-  handleJob(request, "read", params, async (job) => {
+  handleJob(request, "see-ground", params, async (job) => {
     const at = place.parse(await params);
     const row = await basemapOf(db(), job.id);
     if (row === null) throw new NotFound("map");

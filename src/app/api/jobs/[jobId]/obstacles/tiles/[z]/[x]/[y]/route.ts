@@ -19,7 +19,7 @@ const place = z.object({
 
 /** Everything drawn in one square of the plan, however much it is. */
 export const GET = (request: Request, { params }: Context): Promise<Response> =>
-  handleJob(request, "read", params, async (job) => {
+  handleJob(request, "see-ground", params, async (job) => {
     const at = place.parse(await params);
     const square = planTileBox(at.z, at.x, at.y);
     const crs = utmCrsOf({ latDeg: job.centreLatDeg, lonDeg: job.centreLonDeg });

@@ -1,0 +1,55 @@
+import { timingSafeEqual } from "node:crypto";
+import type { Asker } from "@/data/actor";
+import { askerOf, firstOrganisation, sawDevice } from "@/data/people";
+import { type Auth, authOf } from "@/service/people/auth";
+import { db, pool } from "./db";
+
+/* Who asks. On loopback without sign-in it is whoever sits at this machine; else a person with a session, read anew each time. */
+
+/** Whether people sign in here; else everybody who reaches this server is the owner, and only this machine does. */
+export const signInIsOn = (): boolean => process.env.DRYARC_SIGN_IN === "on";
+
+/** Cookies go over TLS alone, unless a test on plain loopback says otherwise. */
+const isSecure = (): boolean => process.env.DRYARC_PLAIN_COOKIES !== "test";
+
+export const auth = (): Auth => authOf(pool(), isSecure());
+
+const isSame = (a: string, b: string): boolean => {
+  const [x, y] = [Buffer.from(a), Buffer.from(b)];
+  return x.length === y.length && timingSafeEqual(x, y);
+};
+
+/**
+ * The address at the other end of the socket. What a header says of it counts only from our own front, which proves itself by a key
+ * of this start, or from the one proxy that is said to be trusted.
+ */
+export const addressOf = (request: Request): string => {
+  const key = process.env.DRYARC_FRONT_KEY ?? "";
+  const given = request.headers.get("x-dryarc-front");
+  if (key !== "" && given !== null && isSame(given, key)) return request.headers.get("x-dryarc-from") ?? "front";
+  if (process.env.DRYARC_TRUSTED_PROXY === "yes") return request.headers.get("x-forwarded-for")?.split(",").pop()?.trim() ?? "proxy";
+  return "direct";
+};
+
+const LOCAL = {
+  personId: null,
+  name: "",
+  memberId: null,
+  role: "owner",
+  jobIds: null,
+  sheets: null,
+  deviceId: null,
+  sessionId: null,
+} as const;
+
+/** Who asks, with all that is open to them; null when nobody does whom we know. */
+export const whoAsks = async (request: Request): Promise<Asker | null> => {
+  if (!signInIsOn()) return { ...LOCAL, organisationId: (await firstOrganisation(db())).id };
+  const held = await auth().api.getSession({ headers: request.headers });
+  if (held === null) return null;
+  const { id, userId } = held.session;
+  const deviceId = (held.session as { deviceId?: string | null }).deviceId ?? null;
+  const who = await askerOf(db(), { userId, sessionId: id, deviceId });
+  if (who !== null && deviceId !== null) await sawDevice(db(), deviceId, addressOf(request));
+  return who;
+};

@@ -1,0 +1,20 @@
+import { parseBody } from "@/app/_server/body";
+import { needSignIn, passkeysHere } from "@/app/_server/come-in";
+import { db } from "@/app/_server/db";
+import { handle } from "@/app/_server/handle";
+import { nameSchema } from "@/contract";
+import { accountOf, nameSelf } from "@/service/people/account";
+
+/** Oneself: name, address, where one is signed in, passkeys. */
+export const GET = (request: Request): Promise<Response> =>
+  handle(request, "own-account", () => {
+    needSignIn();
+    return accountOf(db(), passkeysHere(request));
+  });
+
+export const PATCH = (request: Request): Promise<Response> =>
+  handle(request, "own-account", async () => {
+    needSignIn();
+    await nameSelf(db(), (await parseBody(request, nameSchema)).name);
+    return accountOf(db(), passkeysHere(request));
+  });

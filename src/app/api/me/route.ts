@@ -1,0 +1,32 @@
+import { db } from "@/app/_server/db";
+import { handle } from "@/app/_server/handle";
+import { auth, signInIsOn, whoAsks } from "@/app/_server/who";
+import type { MeDto } from "@/contract";
+import { nobodyYet, organisationById } from "@/data/people";
+import { deviceEnd } from "@/service/people/account";
+import { mustForget } from "@/service/people/come-in";
+
+/** Who asks, and what of this server is open to them. */
+export const GET = (request: Request): Promise<Response> =>
+  handle(request, "open", async (): Promise<MeDto> => {
+    const signIn = signInIsOn();
+    const who = await whoAsks(request);
+    if (who !== null)
+      return {
+        signIn,
+        first: false,
+        forget: false,
+        person: {
+          id: who.personId,
+          name: who.name,
+          role: who.role,
+          organisation: (await organisationById(db(), who.organisationId)).name,
+          sheets: who.sheets,
+          allJobs: who.jobIds === null,
+          deviceEndsAt: who.deviceId === null ? null : await deviceEnd(db(), who.deviceId),
+        },
+      };
+    const held = await auth().api.getSession({ headers: request.headers });
+    const deviceId = (held?.session as { deviceId?: string | null } | undefined)?.deviceId ?? null;
+    return { signIn, first: await nobodyYet(db()), forget: deviceId !== null && (await mustForget(db(), deviceId)), person: null };
+  });

@@ -1,0 +1,16 @@
+import { needSignIn, withCookies } from "@/app/_server/come-in";
+import { pool } from "@/app/_server/db";
+import { handle } from "@/app/_server/handle";
+import { auth } from "@/app/_server/who";
+import { hasForgotten } from "@/service/people/come-in";
+
+/** Ends the session that the request comes with. A phone that was ended says by it that it has forgotten what it kept. */
+export const POST = (request: Request): Promise<Response> =>
+  handle(request, "open", async () => {
+    needSignIn();
+    const held = await auth().api.getSession({ headers: request.headers });
+    const deviceId = (held?.session as { deviceId?: string | null } | undefined)?.deviceId ?? null;
+    const answer = await auth().api.signOut({ headers: request.headers, asResponse: true });
+    if (deviceId !== null) await hasForgotten(pool(), deviceId);
+    return withCookies({ ok: true }, answer);
+  });

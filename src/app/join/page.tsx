@@ -1,0 +1,4 @@
+import { JoinSheet } from "@/ui/sheets/door/come-in-sheets";
+
+const Page = () => <JoinSheet />;
+export default Page;

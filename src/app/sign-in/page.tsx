@@ -1,0 +1,4 @@
+import { SignInSheet } from "@/ui/sheets/door/sign-in-sheet";
+
+const Page = () => <SignInSheet />;
+export default Page;
