@@ -81,6 +81,9 @@ export const sendEditRequest = async (edit: {
 };
 export const postJson = async <T>(path: string, body: unknown): Promise<T> =>
   (await send("POST", path, JSON.stringify(body))).json() as Promise<T>;
+export const patchJson = async <T>(path: string, body: unknown): Promise<T> =>
+  (await send("PATCH", path, JSON.stringify(body))).json() as Promise<T>;
+export const deleteAt = async <T>(path: string): Promise<T> => (await send("DELETE", path)).json() as Promise<T>;
 export const postText = async <T>(path: string, text: string): Promise<T> => (await send("POST", path, text)).json() as Promise<T>;
 /** Sends a piece of a file with its checksum. */
 export const putPiece = async <T>(path: string, bytes: Blob, signal?: AbortSignal): Promise<T> => {

@@ -1,4 +1,4 @@
-import { airVerdictOf, type KindName, type LinkVerdict } from "@/contract";
+import { airVerdictOf, type KindName, type LinkVerdict, SHEET_READS } from "@/contract";
 import type { Verdict } from "@/core/link";
 import type { KeyRow } from "../frame/keys";
 import type { IndexRow } from "../frame/sheet";
@@ -92,7 +92,7 @@ export const SHEETS = {
   brief: {
     number: "01",
     name: "Brief",
-    reads: ["brief", "site", "link", "design", "photo"],
+    reads: SHEET_READS.brief,
     href: ({ jobId }) => `/jobs/${jobId}/brief`,
     judge: ({ briefOpen }) => (briefOpen === 0 ? "settled" : "open"),
     keys: [
@@ -104,7 +104,7 @@ export const SHEETS = {
   ground: {
     number: "02",
     name: "Ground",
-    reads: ["site", "link", "obstacle", "feature", "basemap"],
+    reads: SHEET_READS.ground,
     href: ({ jobId, linkId }) => `/jobs/${jobId}/ground${linkId === null ? "" : `?link=${linkId}`}`,
     judge: groundState,
     keys: GROUND_KEYS,
@@ -112,7 +112,7 @@ export const SHEETS = {
   section: {
     number: "03",
     name: "Section",
-    reads: ["link", "design", "site", "obstacle", "job"],
+    reads: SHEET_READS.section,
     href: (f) => {
       const id = chosenLink(f);
       return id === null ? null : `/jobs/${f.jobId}/section/${id}`;
@@ -123,7 +123,7 @@ export const SHEETS = {
   gear: {
     number: "04",
     name: "Gear",
-    reads: ["design", "limits", "site", "link", "job"],
+    reads: SHEET_READS.gear,
     href: (f) => {
       const id = chosenLink(f);
       return `/jobs/${f.jobId}/gear${id === null ? "" : `/${id}`}`;
@@ -140,7 +140,7 @@ export const SHEETS = {
   hub: {
     number: "05",
     name: "Hub",
-    reads: ["hub", "design", "site", "link", "job"],
+    reads: SHEET_READS.hub,
     href: (f) => (f.links.length < 2 ? null : `/jobs/${f.jobId}/hub`),
     judge: (f) => chainState(f, true),
     keys: [
@@ -152,7 +152,7 @@ export const SHEETS = {
   load: {
     number: "06",
     name: "Load",
-    reads: ["network", "brief", "hub", "design", "site", "link", "job"],
+    reads: SHEET_READS.load,
     href: (f) => (f.links.length === 0 ? null : `/jobs/${f.jobId}/load`),
     judge: (f) => chainState(f, false),
     keys: [
@@ -165,7 +165,7 @@ export const SHEETS = {
   air: {
     number: "07",
     name: "Air",
-    reads: ["air", "scan", "hub", "network", "brief", "design", "site", "link", "job"],
+    reads: SHEET_READS.air,
     href: (f) => (f.links.length === 0 ? null : `/jobs/${f.jobId}/air`),
     judge: airState,
     keys: [
@@ -178,7 +178,7 @@ export const SHEETS = {
   wiring: {
     number: "08",
     name: "Wiring",
-    reads: ["wiring", "unit", "addresses", "network", "brief", "hub", "design", "site", "link", "job"],
+    reads: SHEET_READS.wiring,
     href: (f) => (f.links.length === 0 ? null : `/jobs/${f.jobId}/wiring${f.linkId === null ? "" : `/${f.linkId}`}`),
     judge: wiringState,
     keys: [
@@ -191,7 +191,7 @@ export const SHEETS = {
   kit: {
     number: "09",
     name: "Kit",
-    reads: ["kit", "days", "pick", "safety", "wiring", "brief", "design", "site", "link", "job"],
+    reads: SHEET_READS.kit,
     href: (f) => (f.links.length === 0 ? null : `/jobs/${f.jobId}/kit${f.linkId === null ? "" : `/${f.linkId}`}`),
     judge: ({ kit }) => (kit === null ? "open" : kit === "clear" ? "settled" : { verdict: kit, words: VERDICT_WORD[kit].toLowerCase() }),
     keys: [

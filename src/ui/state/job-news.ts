@@ -17,7 +17,7 @@ export const useJobNews = (jobId: string, onOthers: () => void = () => undefined
   const call = useRef({ refresh, onOthers });
   call.current = { refresh, onOthers };
   useEffect(() => {
-    const source = new EventSource(`/api/jobs/${jobId}/events`);
+    const source = new EventSource(`/api/jobs/${jobId}/events?client=${clientId()}`);
     let timer: ReturnType<typeof setTimeout> | null = null;
     let whole = false;
     const cameAtMs = Date.now();
@@ -30,16 +30,16 @@ export const useJobNews = (jobId: string, onOthers: () => void = () => undefined
       wasOpen = true;
     };
     source.onmessage = (event) => {
-      const news = JSON.parse(event.data as string) as { entity: string; clientId: string | null };
+      const news = JSON.parse(event.data as string) as { entity: string; own: boolean; byPerson: boolean };
       // One's own edits are read again where they are made; an import ends in another process.
-      if (news.clientId === clientId() && news.entity !== "import") return;
+      if (news.own && news.entity !== "import") return;
       if (news.entity === "verdict") {
         void client.invalidateQueries({ queryKey: keys.verdicts(jobId) });
         void client.invalidateQueries({ queryKey: keys.jobs });
         return;
       }
       // Progress of an import touches only the list of imports.
-      whole ||= news.entity !== "import" || news.clientId !== null;
+      whole ||= news.entity !== "import" || news.byPerson;
       timer ??= setTimeout(() => {
         timer = null;
         if (whole) {

@@ -18,6 +18,7 @@ const VALUES = {
   mostGb: 6,
   status: 404,
   left: 1,
+  waitS: 240,
   asked: 3,
 };
 

@@ -3,6 +3,8 @@ import { distanceText, type Units } from "./numbers";
 
 type Values = NonNullable<ErrorBody["values"]>;
 
+const waitText = (s: number): string => (s < 90 ? `${s} s` : `${Math.ceil(s / 60)} min`);
+
 /** What is wrong with which field, and what is allowed, by the code of the error. A code without a sentence does not compile. */
 const SENTENCES: Readonly<Record<ErrorCode, (error: ErrorBody, v: Values, units: Units) => string>> = {
   "database-unreachable": () => "The database does not answer. What you typed is kept here; saving goes on by itself when it is back.",
@@ -25,7 +27,18 @@ const SENTENCES: Readonly<Record<ErrorCode, (error: ErrorBody, v: Values, units:
   "site-gone": (_error, v) => `${v.name} was taken away; bring it back first.`,
   "design-in-force": () => "This link has a design in force already.",
   "append-only": () => "What is written there stays; add a new one instead.",
-  "not-allowed": () => "You may not change this.",
+  "not-allowed": () => "This is not open to you. The owner of the firm says who may do what, under People.",
+  "signed-out": () => "You are signed out. What you typed is kept here; sign in again and it is saved.",
+  "second-factor": () => "The code of your authenticator is needed as well.",
+  "wrong-sign-in": () => "The address or the password is not right.",
+  "wrong-code": () => "That code is not right, or its time is over.",
+  "too-many-tries": (_error, v) => `Too many tries. Wait ${waitText(Number(v.waitS ?? 60))}, then try again.`,
+  "link-used": () => "This link was used already, has run out, or was taken back. Ask for a new one.",
+  "name-taken": () => "Somebody signs in with this address already.",
+  "last-owner": () => "A firm needs an owner who can come in: name another first.",
+  "weak-password": (error) => `This password is too easy to guess: ${error.message ?? "choose a longer one"}.`,
+  "no-passkeys-here": () => "A passkey needs a name, not a number, in the address of this page. Open it by its name.",
+  "mail-failed": () => "The letter could not be sent; it lies under Letters, with its link to hand on yourself.",
   "other-window": () => "Another window of this browser has this edit.",
   clash: () => "Someone else changed this since you opened it.",
   "not-found": (error) => `This ${error.path ?? "thing"} does not exist any more.`,

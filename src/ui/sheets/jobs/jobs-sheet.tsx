@@ -5,9 +5,11 @@ import type { JobSummary } from "@/contract";
 import { useJobs } from "../../api/queries";
 import { lazyPart, Opens, useFetchAhead } from "../../controls/lazy-part";
 import { Logo } from "../../frame/logo";
+import { WhoIsHere } from "../../frame/signed";
 import { Trouble } from "../../frame/trouble";
 import { UnitsButton } from "../../frame/units-button";
 import { VerdictMark } from "../../marks/verdict-mark";
+import { useOpen } from "../../state/me";
 import { usePreferences } from "../../state/preferences";
 import { VERDICT_ORDER, VERDICT_WORD } from "../../wording/verdicts";
 import { BringJob } from "./bring-job";
@@ -46,6 +48,7 @@ export const JobsSheet = () => {
   const { data, error, failureReason, isPending } = useJobs();
   const { units } = usePreferences();
   useFetchAhead();
+  const open = useOpen();
   const [chosenId, setChosenId] = useState<string | null>(null);
   const [search, setSearch] = useState("");
   const [today, setToday] = useState("");
@@ -77,13 +80,22 @@ export const JobsSheet = () => {
             onChange={(e) => setSearch(e.target.value)}
             className="ml-auto w-[260px] border-b border-ink bg-paper px-1 py-1.5"
           />
-          <BringJob />
-          <Opens part={QuickPathDialog} given={{}} className="press">
-            Quick path
-          </Opens>
-          <Opens part={NewJobDialog} given={{}} className="main-action">
-            New job
-          </Opens>
+          {open.asks("plan") && open.allJobs && <BringJob />}
+          {open.asks("work-out") && (
+            <Opens part={QuickPathDialog} given={{}} className="press">
+              Quick path
+            </Opens>
+          )}
+          {open.asks("see-people") && (
+            <Link prefetch={false} href="/people" className="press text-ink no-underline">
+              People
+            </Link>
+          )}
+          {open.asks("plan") && open.allJobs && (
+            <Opens part={NewJobDialog} given={{}} className="main-action">
+              New job
+            </Opens>
+          )}
         </header>
         <main className="min-h-0 overflow-auto">
           {isPending || data === undefined ? (
@@ -143,7 +155,11 @@ export const JobsSheet = () => {
               </table>
               {jobs.length === 0 && (
                 <p className="px-4 py-3 text-ink-2">
-                  {data.length === 0 ? "No job yet. Make the first with New job." : "No job, site or link by that name."}
+                  {data.length === 0
+                    ? open.asks("plan")
+                      ? "No job yet. Make the first with New job."
+                      : "No job is open to you yet. The owner of the firm opens them, under People."
+                    : "No job, site or link by that name."}
                 </p>
               )}
               {chosen !== undefined && <LinkTable summary={chosen} units={units} />}
@@ -156,7 +172,9 @@ export const JobsSheet = () => {
         >
           <div className="flex-[3]">
             <div className="label">Register</div>
-            <div className="font-said">All jobs on this machine</div>
+            <div className="font-said">
+              <WhoIsHere />
+            </div>
           </div>
           <div className="flex-1">
             <div className="label">Jobs</div>

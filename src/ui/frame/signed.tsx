@@ -1,0 +1,64 @@
+"use client";
+import Link from "next/link";
+import { usePathname } from "next/navigation";
+import { useEffect, useRef, useState } from "react";
+import { forgetAll } from "../state/forget";
+import { useMeQuery, usePerson } from "../state/me";
+import { ROLE_NAME } from "../wording/people";
+
+const DOORS = ["/sign-in", "/first", "/join", "/pair", "/new-password"];
+const isDoor = (path: string): boolean => DOORS.includes(path);
+
+/** Who is here, beside the name of the page; whoever sits at this machine is told that the server is open to them alone. */
+export const WhoIsHere = () => {
+  const me = useMeQuery().data;
+  const person = usePerson();
+  if (me === undefined) return null;
+  if (!me.signIn) return <span className="cap">open to whoever sits at this machine</span>;
+  if (person === null) return null;
+  return (
+    <span className="cap whitespace-nowrap">
+      <Link prefetch={false} href="/account" className="text-ink">
+        {person.name}
+      </Link>
+      , {ROLE_NAME[person.role].toLowerCase()}
+    </span>
+  );
+};
+
+/**
+ * Watches whether somebody is here. Whoever comes without a session goes to the door; whoever was here and is signed out meanwhile
+ * is told, and keeps what is on the page. A phone that was ended forgets what it keeps.
+ */
+export const Signed = () => {
+  const me = useMeQuery().data;
+  const path = usePathname();
+  const wasHere = useRef(false);
+  const [left, setLeft] = useState(false);
+  useEffect(() => {
+    if (me === undefined || !me.signIn || isDoor(path)) return;
+    if (me.person !== null) {
+      wasHere.current = true;
+      setLeft(false);
+      return;
+    }
+    if (me.forget) {
+      void forgetAll().then(() => window.location.assign("/sign-in"));
+      return;
+    }
+    if (wasHere.current) setLeft(true);
+    else window.location.assign(`/sign-in?to=${encodeURIComponent(`${path}${window.location.search}`)}`);
+  }, [me, path]);
+  if (!left) return null;
+  return (
+    <div
+      role="alert"
+      className="no-print fixed inset-x-2 top-2 z-50 flex flex-wrap gap-x-5 border-[1.6px] border-ink bg-paper px-3 py-2 text-press"
+    >
+      <span>You are signed out. What is on this page stays, and what you typed is kept in this browser.</span>
+      <a className="press text-ink no-underline" href={`/sign-in?to=${encodeURIComponent(path)}`}>
+        Sign in again
+      </a>
+    </div>
+  );
+};

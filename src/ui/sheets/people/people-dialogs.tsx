@@ -1,0 +1,270 @@
+"use client";
+import { useQueryClient } from "@tanstack/react-query";
+import { Dialog } from "radix-ui";
+import { useEffect, useState } from "react";
+import { type BecomesDto, becomesSchema, invitationSchema, type PeopleDto, type PersonDto, pairingSchema, ROLES } from "@/contract";
+import { patchJson, postJson } from "../../api/client";
+import { Field } from "../../controls/field";
+import type { Opened } from "../../controls/lazy-part";
+import { SheetDialog } from "../../controls/sheet-dialog";
+import { FormTrouble, sentence, useSubmit } from "../../controls/use-submit";
+import { ROLE_NAME } from "../../wording/people";
+import { BecomesFields, START } from "./becomes-fields";
+import { PEOPLE } from "./people-keys";
+import { Qr } from "./qr";
+
+const CopyLink = ({ url }: { url: string }) => {
+  const [copied, setCopied] = useState(false);
+  return (
+    <div className="mt-3 flex items-center gap-4">
+      <input aria-label="The link" readOnly value={url} onFocus={(e) => e.target.select()} className="typed min-w-0 flex-1 text-note" />
+      <button
+        type="button"
+        className="press"
+        onClick={() =>
+          void navigator.clipboard.writeText(url).then(
+            () => setCopied(true),
+            () => undefined,
+          )
+        }
+      >
+        {copied ? "Copied" : "Copy"}
+      </button>
+    </div>
+  );
+};
+
+/** Invites somebody by letter; its link is shown once, to be handed on where no mail goes. */
+export const InviteDialog = ({ open, onOpenChange, mailGoes }: Opened & { mailGoes: boolean }) => {
+  const sending = useSubmit();
+  const client = useQueryClient();
+  const [email, setEmail] = useState("");
+  const [becomes, setBecomes] = useState<BecomesDto>(START);
+  const [fault, setFault] = useState<Readonly<Record<string, string>>>({});
+  const [made, setMade] = useState<{ url: string; sent: boolean } | null>(null);
+  const close = (to: boolean): void => {
+    if (!to && made !== null) {
+      setMade(null);
+      setEmail("");
+      setBecomes(START);
+    }
+    onOpenChange(to);
+  };
+  const submit = (): void => {
+    const read = invitationSchema.safeParse({ email, becomes });
+    setFault(read.success ? {} : Object.fromEntries(read.error.issues.map((i) => [String(i.path[0]), sentence(i.message)])));
+    if (!read.success) return;
+    void sending.run(async () => {
+      setMade(await postJson<{ url: string; sent: boolean }>("/api/invitations", read.data));
+      await client.invalidateQueries({ queryKey: PEOPLE });
+    });
+  };
+  if (made !== null)
+    return (
+      <SheetDialog open={open} onOpenChange={close} title="Invited" width="slim">
+        <p className="m-0">
+          {mailGoes && made.sent
+            ? `A letter is on its way to ${email}.`
+            : `${mailGoes ? "The letter could not be sent." : "No mail server is named, so nothing was sent."} Hand this link on yourself: it works once, within 7 days, and is shown only now.`}
+        </p>
+        <CopyLink url={made.url} />
+        <Dialog.Close className="press mt-5">Done</Dialog.Close>
+      </SheetDialog>
+    );
+  return (
+    <SheetDialog open={open} onOpenChange={close} title="Invite somebody" width="slim">
+      <form
+        noValidate
+        className="grid gap-3.5"
+        onSubmit={(e) => {
+          e.preventDefault();
+          submit();
+        }}
+      >
+        <Field
+          label="E-mail address"
+          type="email"
+          autoComplete="off"
+          value={email}
+          onChange={(e) => setEmail(e.target.value)}
+          fault={fault.email}
+        />
+        <BecomesFields value={becomes} onChange={setBecomes} fault={fault.becomes} />
+        <FormTrouble of={sending} />
+        <div className="flex items-center gap-6">
+          <button type="submit" className="main-action" disabled={sending.busy}>
+            Invite
+          </button>
+          <Dialog.Close className="press">Leave it</Dialog.Close>
+        </div>
+      </form>
+    </SheetDialog>
+  );
+};
+
+/** Says what is open to somebody, or ends their being of the firm. */
+export const PersonDialog = ({ open, onOpenChange, person }: Opened & { person: PersonDto }) => {
+  const sending = useSubmit();
+  const client = useQueryClient();
+  const [becomes, setBecomes] = useState<BecomesDto>(person.becomes);
+  const [fault, setFault] = useState<string | undefined>(undefined);
+  const save = (ended: boolean): void => {
+    const read = becomesSchema.safeParse(becomes);
+    setFault(read.success ? undefined : sentence(read.error.issues[0]?.message));
+    if (!read.success) return;
+    void sending.run(async () => {
+      client.setQueryData(PEOPLE, await patchJson<PeopleDto>(`/api/people/${person.id}`, { becomes: read.data, ended }));
+      onOpenChange(false);
+    });
+  };
+  return (
+    <SheetDialog open={open} onOpenChange={onOpenChange} title={person.name} note={person.email} width="slim">
+      <form
+        noValidate
+        className="grid gap-3.5"
+        onSubmit={(e) => {
+          e.preventDefault();
+          save(false);
+        }}
+      >
+        <BecomesFields value={becomes} onChange={setBecomes} fault={fault} />
+        <FormTrouble of={sending} />
+        <div className="flex flex-wrap items-center gap-6">
+          <button type="submit" className="main-action" disabled={sending.busy}>
+            {person.ended ? "Take back into the firm" : "Save"}
+          </button>
+          {!person.ended && (
+            <button type="button" className="press" disabled={sending.busy} onClick={() => save(true)}>
+              Shut out
+            </button>
+          )}
+          <Dialog.Close className="press">Leave it</Dialog.Close>
+        </div>
+        {!person.ended && (
+          <p className="cap m-0">
+            Shut out, they are signed out at once on every device and come in no more; what they made stays. Phones of theirs forget what
+            they keep when they next reach this server; until then it lies on them.
+          </p>
+        )}
+      </form>
+    </SheetDialog>
+  );
+};
+
+const inDays = (days: number): string => new Date(Date.now() + days * 86_400_000).toISOString().slice(0, 10);
+
+/** Seconds until a moment, counted down. */
+const useSecondsTo = (iso: string): number => {
+  const [now, setNow] = useState(() => Date.now());
+  useEffect(() => {
+    const timer = setInterval(() => setNow(Date.now()), 1000);
+    return () => clearInterval(timer);
+  }, []);
+  return Math.max(0, Math.ceil((Date.parse(iso) - now) / 1000));
+};
+
+const CodeShown = ({ made, again }: { made: { url: string; expiresAt: string }; again: () => void }) => {
+  const left = useSecondsTo(made.expiresAt);
+  return left === 0 ? (
+    <div>
+      <p className="m-0">This code has run out.</p>
+      <button type="button" className="main-action mt-4" onClick={again}>
+        Make another
+      </button>
+    </div>
+  ) : (
+    <div>
+      <Qr text={made.url} sizePx={260} />
+      <p className="m-0 mt-2">
+        Scan it with the phone's camera. It works once, for another{" "}
+        <span className="figure" role="timer">
+          {Math.floor(left / 60)}:{String(left % 60).padStart(2, "0")}
+        </span>
+        .
+      </p>
+      <CopyLink url={made.url} />
+      <p className="cap m-0 mt-3">
+        A phone that warns of the certificate does not trust this server yet: it finds it, with plain steps, where the terminal says “gets
+        its certificate at”.
+      </p>
+    </div>
+  );
+};
+
+/** Shows a code that lets one phone of a person in. */
+export const PhoneDialog = ({ open, onOpenChange, people }: Opened & { people: readonly PersonDto[] }) => {
+  const sending = useSubmit();
+  const client = useQueryClient();
+  const [memberId, setMemberId] = useState(people.find((p) => p.self)?.id ?? people[0]?.id ?? "");
+  const person = people.find((p) => p.id === memberId);
+  const [becomes, setBecomes] = useState<BecomesDto | null>(null);
+  const [endsOn, setEndsOn] = useState(() => inDays(7));
+  const [fault, setFault] = useState<string | undefined>(undefined);
+  const [made, setMade] = useState<{ url: string; expiresAt: string } | null>(null);
+  const roles = person === undefined ? ROLES : ROLES.slice(ROLES.indexOf(person.becomes.role));
+  const value = becomes ?? person?.becomes ?? START;
+  const make = (): void => {
+    const read = pairingSchema.safeParse({ memberId, becomes: value, endsOn });
+    setFault(read.success ? undefined : sentence(read.error.issues[0]?.message));
+    if (!read.success) return;
+    void sending.run(async () => setMade(await postJson<{ url: string; expiresAt: string }>("/api/pairings", read.data)));
+  };
+  const close = (to: boolean): void => {
+    if (!to) {
+      setMade(null);
+      void client.invalidateQueries({ queryKey: PEOPLE });
+    }
+    onOpenChange(to);
+  };
+  return (
+    <SheetDialog open={open} onOpenChange={close} title="Let a phone in" width="slim">
+      {made !== null ? (
+        <>
+          <CodeShown made={made} again={() => setMade(null)} />
+          <Dialog.Close className="press mt-5">Done</Dialog.Close>
+        </>
+      ) : (
+        <form
+          noValidate
+          className="grid gap-3.5"
+          onSubmit={(e) => {
+            e.preventDefault();
+            make();
+          }}
+        >
+          <label className="field">
+            <span>Whose phone</span>
+            <select
+              value={memberId}
+              onChange={(e) => {
+                setMemberId(e.target.value);
+                setBecomes(null);
+              }}
+            >
+              {people.map((p) => (
+                <option key={p.id} value={p.id}>
+                  {p.name}, {ROLE_NAME[p.becomes.role].toLowerCase()}
+                </option>
+              ))}
+            </select>
+          </label>
+          <BecomesFields value={value} onChange={setBecomes} roles={roles} fault={fault} />
+          <Field
+            label="Last day it comes in"
+            type="date"
+            value={endsOn}
+            onChange={(e) => setEndsOn(e.target.value)}
+            note="the day of the visit and a week, as a rule"
+          />
+          <FormTrouble of={sending} />
+          <div className="flex items-center gap-6">
+            <button type="submit" className="main-action" disabled={sending.busy}>
+              Show the code
+            </button>
+            <Dialog.Close className="press">Leave it</Dialog.Close>
+          </div>
+        </form>
+      )}
+    </SheetDialog>
+  );
+};

@@ -1,0 +1,2 @@
+/** Where the browser keeps what it read of the firm. */
+export const PEOPLE = ["people"] as const;

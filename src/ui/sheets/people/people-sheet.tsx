@@ -1,0 +1,314 @@
+"use client";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { Tabs } from "radix-ui";
+import { useState } from "react";
+import type { AuditDto, BecomesDto, DeviceDto, LetterDto, PeopleDto, PersonDto } from "@/contract";
+import { deleteAt, getJson } from "../../api/client";
+import { useJobs } from "../../api/queries";
+import { lazyPart, Opens } from "../../controls/lazy-part";
+import { TabRow } from "../../controls/tab-row";
+import { FormTrouble, useSubmit } from "../../controls/use-submit";
+import { House } from "../../frame/house";
+import { Trouble } from "../../frame/trouble";
+import { useMeQuery } from "../../state/me";
+import { auditSentence, ROLE_NAME, SHEET_WORD } from "../../wording/people";
+import { PEOPLE } from "./people-keys";
+
+const InviteDialog = lazyPart(() => import("./people-dialogs").then((m) => m.InviteDialog));
+const PersonDialog = lazyPart(() => import("./people-dialogs").then((m) => m.PersonDialog));
+const PhoneDialog = lazyPart(() => import("./people-dialogs").then((m) => m.PhoneDialog));
+
+const when = (iso: string | null): string =>
+  iso === null ? "not yet" : new Date(iso).toLocaleString("en-GB", { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" });
+const day = (iso: string): string => new Date(iso).toLocaleDateString("en-GB", { day: "numeric", month: "short", year: "numeric" });
+
+const HEAD = "border-b border-ink text-left text-note text-ink-2 [&>th]:py-1.5 [&>th]:pr-4 [&>th]:font-normal";
+const ROW = "border-b border-rule align-top [&>td]:py-1.5 [&>td]:pr-4";
+
+/** What is open to somebody, in words. */
+const useOpenWords = (): ((b: BecomesDto) => string) => {
+  const { data } = useJobs();
+  const nameOf = new Map((data ?? []).map(({ job }) => [job.id, job.name]));
+  return (b) => {
+    const jobs =
+      b.jobIds === null ? "all jobs" : b.jobIds.length === 0 ? "no job" : b.jobIds.map((id) => nameOf.get(id) ?? "a job").join(", ");
+    return b.sheets === null ? jobs : `${b.sheets.map((s) => SHEET_WORD[s]).join(", ")} of ${jobs}`;
+  };
+};
+
+const PeopleTab = ({ firm }: { firm: PeopleDto }) => {
+  const openWords = useOpenWords();
+  const ending = useSubmit();
+  const client = useQueryClient();
+  return (
+    <>
+      <table className="mt-3 w-full max-w-[1100px] border-collapse">
+        <thead>
+          <tr className={HEAD}>
+            <th scope="col">Name</th>
+            <th scope="col">Address</th>
+            <th scope="col">Role</th>
+            <th scope="col">Open to them</th>
+            <th scope="col">Second step</th>
+            <th scope="col">Last here</th>
+            <th scope="col">
+              <span className="sr-only">Change</span>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {firm.people.map((p: PersonDto) => (
+            <tr key={p.id} className={ROW}>
+              <td className="font-figure">
+                {p.name}
+                {p.self && <span className="cap"> you</span>}
+              </td>
+              <td>{p.email}</td>
+              <td>{p.ended ? "shut out" : ROLE_NAME[p.becomes.role]}</td>
+              <td>{p.ended ? "nothing" : openWords(p.becomes)}</td>
+              <td>{p.secondFactor ? "on" : "off"}</td>
+              <td>{when(p.lastSeenAt)}</td>
+              <td>
+                <Opens part={PersonDialog} given={{ person: p }} className="press">
+                  Change<span className="sr-only"> {p.name}</span>
+                </Opens>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <h2 className="mb-1 mt-7 text-part font-bold">Invited, not here yet</h2>
+      <FormTrouble of={ending} />
+      {firm.invitations.length === 0 ? (
+        <p className="m-0 text-ink-2">Nobody waits.</p>
+      ) : (
+        <ul className="m-0 list-none p-0">
+          {firm.invitations.map((i) => (
+            <li key={i.id} className="flex flex-wrap gap-x-4 border-b border-rule py-1.5">
+              <span className="font-figure">{i.email}</span>
+              <span>
+                {ROLE_NAME[i.becomes.role].toLowerCase()}, {openWords(i.becomes)}
+              </span>
+              <span className="text-ink-2">until {day(i.expiresAt)}</span>
+              <button
+                type="button"
+                className="press"
+                disabled={ending.busy}
+                onClick={() =>
+                  void ending.run(async () => {
+                    await deleteAt(`/api/invitations/${i.id}`);
+                    await client.invalidateQueries({ queryKey: PEOPLE });
+                  })
+                }
+              >
+                Take back<span className="sr-only"> the invitation of {i.email}</span>
+              </button>
+            </li>
+          ))}
+        </ul>
+      )}
+    </>
+  );
+};
+
+/** How a phone stands, in words: ended ones say what may still lie on them. */
+const phoneState = (d: DeviceDto): string => {
+  const over = d.revokedAt !== null || Date.parse(d.endsAt) < Date.now();
+  if (!over) return `comes in until ${day(d.endsAt)}`;
+  if (d.wipedAt !== null) return `ended; it forgot what it kept, ${when(d.wipedAt)}`;
+  return `ended; what it kept may still lie on it until it next reaches this server`;
+};
+
+const PhonesTab = ({ firm }: { firm: PeopleDto }) => {
+  const openWords = useOpenWords();
+  const ending = useSubmit();
+  const client = useQueryClient();
+  if (firm.devices.length === 0) return <p className="mt-3 text-ink-2">No phone was let in yet.</p>;
+  return (
+    <>
+      <FormTrouble of={ending} />
+      <table className="mt-3 w-full max-w-[1100px] border-collapse">
+        <thead>
+          <tr className={HEAD}>
+            <th scope="col">Phone</th>
+            <th scope="col">Whose</th>
+            <th scope="col">Comes in as</th>
+            <th scope="col">Last here</th>
+            <th scope="col">How it stands</th>
+            <th scope="col">
+              <span className="sr-only">End</span>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {firm.devices.map((d) => (
+            <tr key={d.id} className={ROW}>
+              <td className="font-figure">{d.name}</td>
+              <td>{d.person}</td>
+              <td>
+                {ROLE_NAME[d.becomes.role].toLowerCase()}, {openWords(d.becomes)}
+              </td>
+              <td>
+                {d.lastSeenAt === null ? "not yet" : `${when(d.lastSeenAt)}${d.lastSeenFrom === null ? "" : `, from ${d.lastSeenFrom}`}`}
+              </td>
+              <td>{phoneState(d)}</td>
+              <td>
+                {d.revokedAt === null && (
+                  <button
+                    type="button"
+                    className="press"
+                    disabled={ending.busy}
+                    onClick={() =>
+                      void ending.run(async () => {
+                        await deleteAt(`/api/devices/${d.id}`);
+                        await client.invalidateQueries({ queryKey: PEOPLE });
+                      })
+                    }
+                  >
+                    End<span className="sr-only"> {d.name}</span>
+                  </button>
+                )}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </>
+  );
+};
+
+const LettersTab = ({ mailGoes }: { mailGoes: boolean }) => {
+  const { data, error } = useQuery({ queryKey: ["letters"], queryFn: ({ signal }) => getJson<LetterDto[]>("/api/letters", signal) });
+  if (data === undefined) return <Trouble error={error} waiting="Reading the letters." />;
+  return (
+    <div className="mt-3 max-w-[760px]">
+      {!mailGoes && (
+        <p className="m-0 mb-2">
+          No mail server is named, so letters are written and kept here, and nobody carries them. Hand on what they say yourself, or name a
+          server (README, Deployment).
+        </p>
+      )}
+      {data.length === 0 && <p className="m-0 text-ink-2">None was written yet.</p>}
+      {data.map((l) => (
+        <details key={l.id} className="border-b border-rule py-1.5">
+          <summary className="cursor-pointer">
+            <span className="font-figure">{l.subject}</span> to {l.to}, {when(l.at)}
+            {l.fault !== null && <span className="text-short-figure">, not sent: {l.fault}</span>}
+          </summary>
+          <pre className="mt-2 whitespace-pre-wrap font-mono text-line">{l.body}</pre>
+        </details>
+      ))}
+    </div>
+  );
+};
+
+const BookTab = () => {
+  const [before, setBefore] = useState<readonly number[]>([]);
+  const last = before.at(-1);
+  const { data, error } = useQuery({
+    queryKey: ["audit", last ?? null],
+    queryFn: ({ signal }) => getJson<AuditDto[]>(`/api/audit${last === undefined ? "" : `?before=${last}`}`, signal),
+  });
+  if (data === undefined) return <Trouble error={error} waiting="Reading the book." />;
+  return (
+    <div className="mt-3 max-w-[900px]">
+      <table className="w-full border-collapse">
+        <thead>
+          <tr className={HEAD}>
+            <th scope="col">When</th>
+            <th scope="col">Who</th>
+            <th scope="col">What</th>
+            <th scope="col">From</th>
+          </tr>
+        </thead>
+        <tbody>
+          {data.map((l) => (
+            <tr key={l.id} className={ROW}>
+              <td className="whitespace-nowrap">{when(l.at)}</td>
+              <td className="font-figure">{l.person === "" ? "this machine" : l.person}</td>
+              <td>
+                {auditSentence(l)}
+                {l.job === null ? "" : `, ${l.job}`}
+              </td>
+              <td className="font-mono text-line">{l.from ?? ""}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <div className="mt-3 flex gap-6">
+        {before.length > 0 && (
+          <button type="button" className="press" onClick={() => setBefore(before.slice(0, -1))}>
+            Newer
+          </button>
+        )}
+        {data.length === 100 && (
+          <button type="button" className="press" onClick={() => setBefore([...before, data.at(-1)!.id])}>
+            Older
+          </button>
+        )}
+      </div>
+    </div>
+  );
+};
+
+const TABS = [
+  ["people", "People"],
+  ["phones", "Phones"],
+  ["letters", "Letters"],
+  ["book", "Who did what"],
+] as const;
+
+/** The firm: who is of it, what is open to whom, which phones come in, and what was done. */
+export const PeopleSheet = () => {
+  const me = useMeQuery().data;
+  const on = me?.signIn === true;
+  const { data, error } = useQuery({ queryKey: PEOPLE, queryFn: ({ signal }) => getJson<PeopleDto>("/api/people", signal), enabled: on });
+  if (me !== undefined && !me.signIn)
+    return (
+      <House title="People">
+        <p className="m-0 max-w-[62ch] text-press leading-6">
+          This server is open to whoever sits at this machine, and to nobody else: there is nobody to invite. To let others and their phones
+          in, start it with <code className="font-mono">npm run demo -- --lan</code>; people then sign in, over TLS, and all that is here
+          becomes the firm's.
+        </p>
+      </House>
+    );
+  const people = data?.people.filter((p) => !p.ended) ?? [];
+  return (
+    <House
+      title={data === undefined || data.organisation === "" ? "People" : `People of ${data.organisation}`}
+      action={
+        data !== undefined && (
+          <>
+            <Opens part={PhoneDialog} given={{ people }} className="press">
+              Let a phone in
+            </Opens>
+            <Opens part={InviteDialog} given={{ mailGoes: data.mailGoes }} className="main-action">
+              Invite somebody
+            </Opens>
+          </>
+        )
+      }
+    >
+      {data === undefined ? (
+        <Trouble error={error} waiting="Reading who is here." />
+      ) : (
+        <Tabs.Root defaultValue="people">
+          <TabRow label="Of the firm" tabs={TABS} />
+          <Tabs.Content value="people">
+            <PeopleTab firm={data} />
+          </Tabs.Content>
+          <Tabs.Content value="phones">
+            <PhonesTab firm={data} />
+          </Tabs.Content>
+          <Tabs.Content value="letters">
+            <LettersTab mailGoes={data.mailGoes} />
+          </Tabs.Content>
+          <Tabs.Content value="book">
+            <BookTab />
+          </Tabs.Content>
+        </Tabs.Root>
+      )}
+    </House>
+  );
+};

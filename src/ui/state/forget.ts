@@ -1,0 +1,31 @@
+"use client";
+import { postJson } from "../api/client";
+
+/* A phone that was ended forgets what it keeps: pages, data, photos that wait, edits, drafts. */
+
+/** Databases of this origin, by name; a browser that names none is asked for those that are known. */
+const databases = async (): Promise<string[]> => {
+  const known = ["dry-arc"];
+  if (!("databases" in indexedDB)) return known;
+  const all = await indexedDB.databases();
+  return [...new Set([...known, ...all.flatMap((d) => (d.name === undefined ? [] : [d.name]))])];
+};
+
+const drop = (name: string): Promise<void> =>
+  new Promise((done) => {
+    const request = indexedDB.deleteDatabase(name);
+    request.onsuccess = () => done();
+    request.onerror = () => done();
+    // Another window holds it: it goes when that one closes.
+    request.onblocked = () => done();
+  });
+
+/** Forgets all that this browser keeps of this server, then says so to it. */
+export const forgetAll = async (): Promise<void> => {
+  for (const name of await databases()) await drop(name);
+  for (const name of await caches.keys()) await caches.delete(name);
+  for (const registration of await navigator.serviceWorker.getRegistrations()) await registration.unregister();
+  localStorage.clear();
+  sessionStorage.clear();
+  await postJson("/api/sign-out", {}).catch(() => undefined);
+};

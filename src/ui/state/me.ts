@@ -1,0 +1,51 @@
+"use client";
+import { useQuery } from "@tanstack/react-query";
+import { editsKind, kindOf, type MeDto, mayAsk, type Right, seesPrices } from "@/contract";
+import { getJson } from "../api/client";
+
+/* Who is here, and what is open to them. The server decides; this only spares what it would refuse. */
+
+export const ME = ["me"] as const;
+
+/** Whose edits this window makes; undefined while that is not known. */
+let person: string | null | undefined;
+export const personNow = (): string | null | undefined => person;
+
+const read = async (signal?: AbortSignal): Promise<MeDto> => {
+  const me = await getJson<MeDto>("/api/me", signal);
+  // Signed out, the window's edits are still those of who made them.
+  if (me.person !== null) person = me.person.id;
+  return me;
+};
+
+export const useMeQuery = () => useQuery({ queryKey: ME, queryFn: ({ signal }) => read(signal), staleTime: 30_000 });
+
+/** Who is here; null while that is not known, or nobody is. */
+export const usePerson = (): MeDto["person"] => useMeQuery().data?.person ?? null;
+
+export interface Open {
+  /** May ask the server for something. */
+  readonly asks: (right: Right) => boolean;
+  readonly edits: (kind: string) => boolean;
+  readonly prices: boolean;
+  /** All jobs of the firm, and so a new one too. */
+  readonly allJobs: boolean;
+  /** Nothing at all may be changed: said once, on every sheet. */
+  readonly readsOnly: boolean;
+}
+
+const ALL: Open = { asks: () => true, edits: () => true, prices: true, allJobs: true, readsOnly: false };
+
+/** What is open to some person. Nobody known yet: everything, until the server says otherwise. */
+export const openTo = (who: MeDto["person"]): Open =>
+  who === null
+    ? ALL
+    : {
+        asks: (right) => mayAsk(right, who.role, who.sheets),
+        edits: (kind) => editsKind(kindOf(kind), who.role),
+        prices: seesPrices(who.role),
+        allJobs: who.allJobs,
+        readsOnly: !mayAsk("edit-records", who.role, who.sheets),
+      };
+
+export const useOpen = (): Open => openTo(usePerson());

@@ -1,0 +1,60 @@
+import type { AuditDto, Role, SheetName } from "@/contract";
+
+/** Roles of a firm, in words. */
+export const ROLE_NAME: Readonly<Record<Role, string>> = {
+  owner: "Owner",
+  planner: "Planner",
+  installer: "Installer",
+  viewer: "Viewer",
+  customer: "Customer",
+};
+
+/** What each may do, in a line. */
+export const ROLE_NOTE: Readonly<Record<Role, string>> = {
+  owner: "everything, people and phones too",
+  planner: "plans all jobs, with prices",
+  installer: "sees jobs without prices; writes the survey, what was picked, units and safety",
+  viewer: "reads jobs, without prices; changes nothing",
+  customer: "reads chosen sheets of chosen jobs, without prices",
+};
+
+export const SHEET_WORD: Readonly<Record<SheetName, string>> = {
+  brief: "Brief",
+  ground: "Ground",
+  section: "Section",
+  gear: "Gear",
+  hub: "Hub",
+  load: "Load",
+  air: "Air",
+  wiring: "Wiring",
+  kit: "Kit",
+};
+
+const text = (v: unknown): string => (v === undefined || v === null || v === "" ? "" : String(v));
+
+/** What was done, by its name in the book; one that a later program wrote is told by that name. */
+const DONE: Readonly<Record<string, (d: AuditDto["detail"]) => string>> = {
+  "first-owner": () => "became the first owner",
+  "signed-in": (d) => `signed in by ${text(d.how)}`,
+  invited: (d) => `invited ${text(d.email)} as ${text(d.role)}`,
+  "invitation-ended": (d) => `took back the invitation of ${text(d.email)}`,
+  joined: (d) => `joined as ${text(d.role)}`,
+  "member-changed": (d) => `changed what is open to somebody: now ${text(d.role)}`,
+  "member-ended": () => "ended somebody's being of the firm",
+  "phone-code": (d) => `made a code for a phone, as ${text(d.role)}`,
+  "phone-paired": (d) => `let in the phone ${text(d.phone)}`,
+  "phone-ended": (d) => `ended the phone ${text(d.phone)}`,
+  "phone-forgot": (d) => `the phone ${text(d.phone)} has forgotten what it kept`,
+  "password-changed": () => "changed their password",
+  "password-by-letter": () => "set a new password by letter",
+  "second-factor-on": () => "turned the second step on",
+  "second-factor-off": () => "turned the second step off",
+  "passkey-made": () => "made a passkey",
+  "passkey-forgotten": () => "forgot a passkey",
+  "session-ended": () => "ended one of their sessions",
+  "firm-named": (d) => `named the firm ${text(d.name)}`,
+  "took-out-job": () => "took the whole job out as a file",
+  "took-out-quote": () => "took a quote out",
+};
+
+export const auditSentence = (line: Pick<AuditDto, "what" | "detail">): string => DONE[line.what]?.(line.detail) ?? line.what;
