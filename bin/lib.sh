@@ -27,7 +27,7 @@ is_installed() { dpkg-query -W -f '${Status}' "$1" 2>/dev/null | grep -q 'instal
 # Installs the named Debian packages that are missing.
 need_packages() {
   command -v dpkg-query >/dev/null || fail "this is not Debian; install PostgreSQL 15 with PostGIS by hand (see README)."
-  local missing=()
+  local name missing=()
   for name in "$@"; do is_installed "$name" || missing+=("$name"); done
   [ ${#missing[@]} -eq 0 ] && return
   local as=()

@@ -1,7 +1,25 @@
 import { type NextRequest, NextResponse } from "next/server";
 
+const DOORS = new Set(["/sign-in", "/first", "/join", "/pair", "/new-password"]);
+const SESSION = /(?:^|;\s*)(?:__Secure-)?dryarc\.session_token=/;
+
+/**
+ * Where somebody without a session is sent; null when the page may be shown. What a page shows it asks for, and each of those
+ * questions is checked: this only spares an empty page.
+ */
+const doorFor = (request: NextRequest): string | null => {
+  const { pathname, search } = request.nextUrl;
+  if (process.env.DRYARC_SIGN_IN !== "on" || DOORS.has(pathname) || /\.\w+$/.test(pathname) || pathname.startsWith("/workers/"))
+    return null;
+  if (SESSION.test(request.headers.get("cookie") ?? "")) return null;
+  return pathname === "/" && search === "" ? "/sign-in" : `/sign-in?to=${encodeURIComponent(pathname + search)}`;
+};
+
 /** Strict headers on every page; scripts run only with this response's nonce. */
 export const proxy = (request: NextRequest): NextResponse => {
+  const door = doorFor(request);
+  if (door !== null)
+    return NextResponse.redirect(new URL(door, request.nextUrl), { status: 307, headers: { "cache-control": "no-store" } });
   const nonce = Buffer.from(crypto.randomUUID()).toString("base64");
   const development = process.env.NODE_ENV === "development";
   const policy = [

@@ -27,6 +27,7 @@ export const ERROR_CODES = [
   "no-passkeys-here",
   "mail-failed",
   "other-window",
+  "other-person",
   "clash",
   "not-found",
   "no-hardware",

@@ -96,7 +96,8 @@ const limits = kind({
   fixed: NO_FIXED,
   bundle: { file: "limits.json", form: "one" },
   stale: "nothing",
-  seenBy: PLANNERS,
+  prices: ["priceMost", "oneTypeMost"],
+  seenBy: FIRM,
   editedBy: PLANNERS,
   kept: "document",
 });

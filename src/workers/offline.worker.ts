@@ -39,9 +39,19 @@ const fromSurvey = (request: Request): boolean => {
   }
 };
 
+/** Whoever is signed out is shown the door: it is no page to keep in the place of another. */
+const isItself = (response: Response): boolean => response.status === 200 && !response.redirected;
+const thePageItself = {
+  cacheWillUpdate: async ({ response }: { readonly response: Response }): Promise<Response | null> =>
+    isItself(response) ? response : null,
+};
 registerRoute(
   ({ url, request, sameOrigin }) => sameOrigin && request.mode === "navigate" && isSurvey(url.pathname),
-  new NetworkFirst({ cacheName: PAGE, networkTimeoutSeconds: PATIENCE_S, plugins: [new ExpirationPlugin({ maxEntries: 20 })] }),
+  new NetworkFirst({
+    cacheName: PAGE,
+    networkTimeoutSeconds: PATIENCE_S,
+    plugins: [new ExpirationPlugin({ maxEntries: 20 }), thePageItself],
+  }),
 );
 // Its name holds its content: what is kept never grows old.
 registerRoute(
@@ -86,7 +96,8 @@ own.addEventListener("message", (event) => {
       if (name === null) continue;
       const cache = await caches.open(name);
       if (name === CODE && (await cache.match(address)) !== undefined) continue;
-      await cache.add(address).catch(() => undefined);
+      const answer = await fetch(address).catch(() => null);
+      if (answer !== null && isItself(answer)) await cache.put(address, answer);
     }
   };
   event.waitUntil(keep());

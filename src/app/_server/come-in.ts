@@ -1,4 +1,5 @@
 import { eq } from "drizzle-orm";
+import { askerNow } from "@/data/actor";
 import { Refused } from "@/data/clash";
 import { askerOf, writeAudit } from "@/data/people";
 import { session } from "@/data/schema-people";
@@ -17,6 +18,12 @@ export const MOST_FROM_ADDRESS = 60;
 /** There is nobody to sign in where whoever sits at this machine is the owner. @throws Refused */
 export const needSignIn = (): void => {
   if (!signInIsOn()) throw new Refused("not-allowed", "sign-in");
+};
+
+/** A phone that was let in changes nothing of its person's account: whoever finds it must not either. @throws Refused */
+export const needOwnSignIn = (): void => {
+  needSignIn();
+  if (askerNow()?.deviceId !== null) throw new Refused("not-allowed", "phone");
 };
 
 /** Counts a try to come in, before it is made. Outside any transaction: one that fails counts too. */

@@ -100,6 +100,8 @@ export const handle = async (request: Request, gate: Gate, work: () => Promise<u
     if (gate === "open") return await answer(request, null, false, work);
     const who = await whoAsks(request);
     if (who === null) return strict(fault(401, { code: "signed-out" }));
+    const made = request.headers.get("x-person");
+    if (made !== null && who.personId !== null && made !== who.personId) return strict(fault(409, { code: "other-person" }));
     if (!mayAsk(gate, who.role, who.sheets)) return strict(fault(403, { code: "not-allowed", path: gate }));
     return await asAsker(who, () => answer(request, who, rightOf(gate).writes === true, work));
   } catch (error) {

@@ -1,10 +1,12 @@
 import { and, desc, eq, gt, sql } from "drizzle-orm";
 import type { AccountDto } from "../../contract";
 import { askerNow } from "../../data/actor";
-import { NotFound } from "../../data/clash";
+import { NotFound, Refused } from "../../data/clash";
 import type { Db } from "../../data/client";
 import { writeAudit } from "../../data/people";
-import { device, passkey, session, user } from "../../data/schema-people";
+import { account, device, passkey, session, user } from "../../data/schema-people";
+
+import { verifyPassword } from "./password-hash";
 
 /* What a person sees and changes of themselves. */
 
@@ -62,6 +64,16 @@ export const accountOf = async (db: Db, passkeysHere: boolean): Promise<AccountD
     passkeys: keys.map((k) => ({ id: k.id, name: k.name, made: k.createdAt.toISOString(), lastUsed: k.lastUsedAt?.toISOString() ?? null })),
     passkeysHere,
   };
+};
+
+/** Holds a password against one's own. @throws Refused "wrong-sign-in" */
+export const provePassword = async (db: Db, password: string): Promise<void> => {
+  const { personId } = askerNow()!;
+  const [own] = await db
+    .select({ hash: account.password })
+    .from(account)
+    .where(and(eq(account.userId, personId ?? ""), eq(account.providerId, "credential")));
+  if (!(await verifyPassword({ hash: own?.hash ?? "", password }))) throw new Refused("wrong-sign-in", "password");
 };
 
 export const nameSelf = async (db: Db, name: string): Promise<void> => {

@@ -20,6 +20,10 @@ export const bodyOf = (error: unknown): ErrorBody => (error instanceof ApiError 
 /** True when waiting may help: no server, or no database behind it. */
 export const mayRecover = (error: unknown): boolean => error instanceof ApiError && (error.status === 0 || error.status === 503);
 
+/** True when what was sent may still be taken later: no server, nobody signed in, or somebody else than who made it. */
+export const mayWait = (error: unknown): boolean =>
+  mayRecover(error) || (error instanceof ApiError && (error.status === 401 || error.body.code === "other-person"));
+
 const REQUEST_TIMEOUT_MS = 30_000;
 
 /** A long answer that comes bit by bit may take this long as a whole. */
@@ -69,15 +73,18 @@ const MOST_FILE_MS = 600_000;
 export const postForFile = (path: string, signal: AbortSignal): Promise<Response> => postForBinary(path, {}, signal, MOST_FILE_MS);
 /** Asks for a file that costs the server little. */
 export const getForBinary = (path: string, signal?: AbortSignal): Promise<Response> => send("GET", path, undefined, signal);
-/** Sends one edit of the outbox, under its number. */
+const nameOf = (person: string | null | undefined): Readonly<Record<string, string>> => (person == null ? {} : { "x-person": person });
+
+/** Sends one edit of the outbox, under its number and in the name of who made it. */
 export const sendEditRequest = async (edit: {
   readonly id: string;
   readonly method: string;
   readonly path: string;
   readonly body: unknown;
+  readonly person?: string | null | undefined;
 }): Promise<unknown> => {
   const body = edit.body === undefined ? undefined : JSON.stringify(edit.body);
-  return (await send(edit.method, edit.path, body, undefined, undefined, { "x-edit": edit.id })).json();
+  return (await send(edit.method, edit.path, body, undefined, undefined, { "x-edit": edit.id, ...nameOf(edit.person) })).json();
 };
 export const postJson = async <T>(path: string, body: unknown): Promise<T> =>
   (await send("POST", path, JSON.stringify(body))).json() as Promise<T>;
@@ -91,7 +98,8 @@ export const putPiece = async <T>(path: string, bytes: Blob, signal?: AbortSigna
   const sha256 = Array.from(digest, (b) => b.toString(16).padStart(2, "0")).join("");
   return (await send("PUT", path, bytes, signal, undefined, { "x-sha256": sha256 })).json() as Promise<T>;
 };
-export const postBytes = async <T>(path: string, bytes: Blob): Promise<T> => (await send("POST", path, bytes)).json() as Promise<T>;
+export const postBytes = async <T>(path: string, bytes: Blob, person?: string | null): Promise<T> =>
+  (await send("POST", path, bytes, undefined, undefined, nameOf(person))).json() as Promise<T>;
 
 /** Rows of a long answer as they come, a line of JSON each. Leaving it by the signal stops the work on the server. */
 export const streamRows = async <Row>(

@@ -8,14 +8,24 @@ export const Field = ({
   note = null,
   ...input
 }: { label: ReactNode; fault?: string | undefined; note?: string | null } & InputHTMLAttributes<HTMLInputElement>) => {
-  const faultId = useId();
+  const id = useId();
+  const told = fault !== undefined || note !== null;
   return (
     <label className="field">
-      <span>{label}</span>
-      <input {...input} aria-invalid={fault !== undefined} aria-describedby={fault === undefined ? undefined : faultId} />
-      {note !== null && fault === undefined && <span className="cap">{note}</span>}
+      <span id={`${id}name`}>{label}</span>
+      <input
+        {...input}
+        aria-labelledby={`${id}name`}
+        aria-invalid={fault !== undefined}
+        aria-describedby={told ? `${id}told` : undefined}
+      />
+      {note !== null && fault === undefined && (
+        <span id={`${id}told`} className="cap">
+          {note}
+        </span>
+      )}
       {fault !== undefined && (
-        <span id={faultId} role="alert" className="fault">
+        <span id={`${id}told`} role="alert" className="fault">
           {fault}
         </span>
       )}

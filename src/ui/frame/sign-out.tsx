@@ -2,6 +2,7 @@
 import { useState } from "react";
 import { bodyOf, postJson } from "../api/client";
 import { outboxState } from "../state/browser-outbox";
+import { forgetPages } from "../state/forget";
 import { errorSentence } from "../wording/errors";
 
 /** Signs out, here. What waits to be saved is said first: it stays in this browser for who made it. */
@@ -19,6 +20,7 @@ export const SignOut = () => {
     }
     try {
       await postJson("/api/sign-out", {});
+      await forgetPages();
       window.location.assign("/sign-in");
     } catch (error) {
       setFault(errorSentence(bodyOf(error)));

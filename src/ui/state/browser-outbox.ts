@@ -4,6 +4,7 @@ import type { ErrorBody } from "@/contract";
 import { ApiError, sendEditRequest } from "../api/client";
 import { clientId } from "./client-id";
 import { asSentNow, createOutbox, type Edit, type OutboxState } from "./outbox";
+import { isOwn, personNow } from "./person";
 
 /* The one outbox of this window, over all its sheets. What it holds lies in the browser's storage under the window's name. */
 
@@ -57,6 +58,7 @@ const outbox = createOutbox({
     window.addEventListener("online", go);
   },
   newId: () => crypto.randomUUID(),
+  isOwn,
   settled: (edit, answer) => {
     if (answer !== null) answered.set(edit.path, answer);
     for (const l of settledListeners) l(edit);
@@ -101,7 +103,7 @@ export const sendEdit = <T>(
   path: string,
   body: unknown,
   onWait?: (reason: ErrorBody) => void,
-): Promise<T> => outbox.send<T>({ jobId, method, path, body }, onWait);
+): Promise<T> => outbox.send<T>({ jobId, method, path, body, person: personNow() }, onWait);
 
 /** Edits of a row that are still on their way, oldest first, each with what it changes and its answer. */
 export const pendingEdits = <T>(path: string): { readonly body: unknown; readonly answer: Promise<T> }[] => {

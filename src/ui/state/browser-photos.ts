@@ -5,15 +5,16 @@ import { recordPath } from "@/contract";
 import { postBytes } from "../api/client";
 import { useRefresh } from "../api/queries";
 import { outboxState, sendEdit } from "./browser-outbox";
+import { isOwn } from "./person";
 import { createPhotoQueue, type PhotoSchema, type QueuedPhoto } from "./photo-queue";
 
 const sentListeners = new Set<(photo: QueuedPhoto) => void>();
 let opened: ReturnType<typeof openDB<PhotoSchema>> | null = null;
 
 /** Sends one photo. @returns its version there. */
-export const postPhoto = async (photo: Pick<QueuedPhoto, "id" | "jobId" | "about" | "picture">): Promise<number> => {
+export const postPhoto = async (photo: Pick<QueuedPhoto, "id" | "jobId" | "about" | "picture" | "person">): Promise<number> => {
   const query = new URLSearchParams({ about: JSON.stringify(photo.about), id: photo.id });
-  return (await postBytes<{ version: number }>(`/api/jobs/${photo.jobId}/photos?${query}`, photo.picture)).version;
+  return (await postBytes<{ version: number }>(`/api/jobs/${photo.jobId}/photos?${query}`, photo.picture, photo.person)).version;
 };
 
 const tellSent = (photo: QueuedPhoto): void => {
@@ -22,6 +23,7 @@ const tellSent = (photo: QueuedPhoto): void => {
 
 /** A site that is itself not made yet, or something else of it on its way, goes first. */
 const siteIsThere = (photo: QueuedPhoto): boolean => {
+  if (!isOwn(photo)) return false;
   const { siteId } = photo.about;
   if (siteId === null) return true;
   const sites = `/api/jobs/${photo.jobId}/sites`;

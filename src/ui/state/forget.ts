@@ -3,6 +3,9 @@ import { postJson } from "../api/client";
 
 /* A phone that was ended forgets what it keeps: pages, data, photos that wait, edits, drafts. */
 
+/** Scripts and letters are the same for everybody. */
+const CODE = "dry-arc.code";
+
 /** Databases of this origin, by name; a browser that names none is asked for those that are known. */
 const databases = async (): Promise<string[]> => {
   const known = ["dry-arc"];
@@ -19,6 +22,12 @@ const drop = (name: string): Promise<void> =>
     // Another window holds it: it goes when that one closes.
     request.onblocked = () => done();
   });
+
+/** Takes what was kept for a place without coverage out of this browser: whoever signs in next has their own. What waits to be sent stays. */
+export const forgetPages = async (): Promise<void> => {
+  if (!("caches" in window)) return;
+  for (const name of await caches.keys()) if (name !== CODE) await caches.delete(name);
+};
 
 /** Forgets all that this browser keeps of this server, then says so to it. */
 export const forgetAll = async (): Promise<void> => {

@@ -2,23 +2,20 @@
 import { useQuery } from "@tanstack/react-query";
 import { editsKind, kindOf, type MeDto, mayAsk, type Right, seesPrices } from "@/contract";
 import { getJson } from "../api/client";
+import { setPerson } from "./person";
 
 /* Who is here, and what is open to them. The server decides; this only spares what it would refuse. */
 
 export const ME = ["me"] as const;
 
-/** Whose edits this window makes; undefined while that is not known. */
-let person: string | null | undefined;
-export const personNow = (): string | null | undefined => person;
-
-const read = async (signal?: AbortSignal): Promise<MeDto> => {
+/** Asks who is here. Signed out, the window's edits are still those of who made them. */
+export const askMe = async (signal?: AbortSignal): Promise<MeDto> => {
   const me = await getJson<MeDto>("/api/me", signal);
-  // Signed out, the window's edits are still those of who made them.
-  if (me.person !== null) person = me.person.id;
+  if (me.person !== null) setPerson(me.person.id);
   return me;
 };
 
-export const useMeQuery = () => useQuery({ queryKey: ME, queryFn: ({ signal }) => read(signal), staleTime: 30_000 });
+export const useMeQuery = () => useQuery({ queryKey: ME, queryFn: ({ signal }) => askMe(signal), staleTime: 30_000 });
 
 /** Who is here; null while that is not known, or nobody is. */
 export const usePerson = (): MeDto["person"] => useMeQuery().data?.person ?? null;

@@ -13,6 +13,7 @@ let settled: Edit[] = [];
 let timers: (() => void)[] = [];
 let answer: (edit: Edit) => unknown;
 let n = 0;
+let here = "anna";
 
 beforeEach(() => {
   posted = [];
@@ -20,6 +21,7 @@ beforeEach(() => {
   settled = [];
   timers = [];
   n = 0;
+  here = "anna";
   answer = (e) => ({ id: "a", version: ((e.body as { version?: number }).version ?? 0) + 1 });
 });
 const open = (): Outbox => {
@@ -33,6 +35,7 @@ const open = (): Outbox => {
     },
     later: (_ms, work) => void timers.push(work),
     newId: () => `edit-${++n}`,
+    isOwn: (edit) => edit.person == null || edit.person === here,
     settled: (edit) => void settled.push(edit),
   });
   outbox.begin();

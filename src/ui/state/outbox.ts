@@ -1,5 +1,5 @@
 import { type ErrorBody, isKind, recordPath, type UndoneDto } from "@/contract";
-import { bodyOf, mayRecover } from "../api/client";
+import { bodyOf, mayWait } from "../api/client";
 
 /* Edits on their way to the server: in order, each until it is answered, kept in this browser over a killed tab. */
 
@@ -10,6 +10,8 @@ export interface Edit {
   readonly method: "POST" | "PATCH" | "PUT" | "DELETE";
   readonly path: string;
   readonly body: unknown;
+  /** Who made it; nobody, where nobody signs in. */
+  readonly person?: string | null;
 }
 
 /** An edit that a page of the version before left behind, as it is sent now: nothing that waited is lost. */
@@ -53,6 +55,8 @@ export interface OutboxParts {
   /** Calls back after a time; sooner when the network comes back. */
   readonly later: (ms: number, work: () => void) => void;
   readonly newId: () => string;
+  /** Whether an edit may go in the name of who is here. */
+  readonly isOwn: (edit: Edit) => boolean;
   /** An edit that nobody here waits for was made, with its answer, or refused (null). */
   readonly settled: (edit: Edit, answer: unknown) => void;
 }
@@ -110,7 +114,8 @@ export const createOutbox = (parts: OutboxParts): Outbox => {
     if (busy || !begun) return;
     busy = true;
     for (;;) {
-      const [edit] = state.edits;
+      // What somebody else made here before waits for them, and holds nobody up.
+      const edit = state.edits.find(parts.isOwn);
       if (edit === undefined) break;
       try {
         const answer = await parts.post(edit);
@@ -121,7 +126,7 @@ export const createOutbox = (parts: OutboxParts): Outbox => {
         done(edit, (w) => w.resolve(answer), null, answer);
       } catch (error) {
         const reason = bodyOf(error);
-        if (mayRecover(error)) {
+        if (mayWait(error)) {
           put({ waitsFor: reason });
           for (const e of state.edits) waiters.get(e.id)?.onWait?.(reason);
           parts.later(RETRY_MS, () => void pump());
@@ -169,7 +174,8 @@ export const createOutbox = (parts: OutboxParts): Outbox => {
       void pump();
       return answer;
     },
-    pending: <T>(path: string) => state.edits.filter((e) => e.path === path).map((edit) => ({ edit, answer: wait(edit.id) as Promise<T> })),
+    pending: <T>(path: string) =>
+      state.edits.filter((e) => e.path === path && parts.isOwn(e)).map((edit) => ({ edit, answer: wait(edit.id) as Promise<T> })),
     adopt: (edits) => {
       const known = new Set(state.edits.map((e) => e.id));
       const more = edits.filter((e) => !known.has(e.id));

@@ -1,7 +1,7 @@
 import { deepEqual } from "fast-equals";
 import type { DBSchema, IDBPDatabase } from "idb";
 import type { ErrorBody, PhotoFields } from "@/contract";
-import { ApiError, mayRecover } from "../api/client";
+import { ApiError, mayWait } from "../api/client";
 import { differing } from "./record";
 
 /* Photos taken without coverage: they lie in the browser's database until the server has them. Their id is made here, so one sent twice is one. */
@@ -12,6 +12,8 @@ export interface QueuedPhoto {
   readonly about: PhotoFields;
   readonly picture: Blob;
   readonly takenAtMs: number;
+  /** Who took it; nobody, where nobody signs in. */
+  readonly person?: string | null;
   /** Why the server did not take it; it stays here until it is tried again or let go. */
   readonly refused: ErrorBody | null;
 }
@@ -92,7 +94,7 @@ export const createPhotoQueue = (parts: PhotoQueueParts): PhotoQueue => {
       parts.sent(photo);
       return true;
     } catch (error) {
-      if (!(error instanceof ApiError) || mayRecover(error)) return false;
+      if (!(error instanceof ApiError) || mayWait(error)) return false;
       const now = await db.get("photo", photo.id);
       if (now !== undefined) await db.put("photo", { ...now, refused: error.body });
       return true;

@@ -1,12 +1,16 @@
 import { useCallback, useState } from "react";
+import { ownKey } from "./person";
 
 /* What is typed into a form and not sent yet lies in the browser's storage: a killed tab loses none of it. */
 
 const PREFIX = "dry-arc.form.";
 
+/** Under whose name it lies: what one person typed is not shown to another. */
+const nameOf = (key: string): string => ownKey(PREFIX) + key;
+
 const readKept = <D extends object>(key: string): Partial<D> => {
   try {
-    const kept: unknown = JSON.parse(localStorage.getItem(PREFIX + key) ?? "{}");
+    const kept: unknown = JSON.parse(localStorage.getItem(nameOf(key)) ?? "{}");
     return kept !== null && typeof kept === "object" && !Array.isArray(kept) ? (kept as Partial<D>) : {};
   } catch {
     return {};
@@ -20,8 +24,8 @@ export const useKeptDraft = <D extends object>(key: string): [Partial<D>, (draft
     (next: Partial<D>) => {
       setDraft(next);
       try {
-        if (Object.keys(next).length === 0) localStorage.removeItem(PREFIX + key);
-        else localStorage.setItem(PREFIX + key, JSON.stringify(next));
+        if (Object.keys(next).length === 0) localStorage.removeItem(nameOf(key));
+        else localStorage.setItem(nameOf(key), JSON.stringify(next));
       } catch {
         // Storage that is full or shut keeps nothing over a killed tab.
       }

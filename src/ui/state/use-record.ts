@@ -5,6 +5,7 @@ import { type FieldsOf, type KindName, recordPath } from "@/contract";
 import { useRefresh } from "../api/queries";
 import { pendingEdits, sendEdit } from "./browser-outbox";
 import { type Answer, type OpenRecord, openRecord } from "./open-record";
+import { ownKey } from "./person";
 import { type Draft, shownInTurn, statusOf } from "./record";
 
 /* Open records of this window: their edits go through its outbox, their drafts lie in the browser's storage. */
@@ -35,7 +36,7 @@ const readJson = (key: string): unknown => {
   }
 };
 /** Whether something typed of a record lies here that never went on its way. */
-export const hasDraft = (kind: KindName, id: string): boolean => readJson(`${DRAFT}${kind}.${id}`) !== null;
+export const hasDraft = (kind: KindName, id: string): boolean => readJson(`${ownKey(DRAFT)}${kind}.${id}`) !== null;
 
 /** Where the version before kept its drafts, and in what form: a whole design, a whole brief, the fields of a survey. */
 const OLD: Readonly<Partial<Record<KindName, string>>> = { design: DRAFT, brief: "dry-arc.brief.", site: "dry-arc.survey." };
@@ -54,7 +55,7 @@ const readDraft = <F>(key: string, kind: KindName, row: Answer & { readonly id: 
 const browserRecord = <K extends KindName>(jobId: string, kind: K, row: Answer & { readonly id: string }, onSaved: () => void) => {
   type F = FieldsOf<K>;
   const path = recordPath(jobId, kind, row.id);
-  const key = `${DRAFT}${kind}.${row.id}`;
+  const key = `${ownKey(DRAFT)}${kind}.${row.id}`;
   return openRecord<K>(kind, row, {
     send: (body, onWait) => sendEdit<Answer>(jobId, "PATCH", path, body, onWait),
     pending: () =>

@@ -39,6 +39,7 @@ const SENTENCES: Readonly<Record<ErrorCode, (error: ErrorBody, v: Values, units:
   "weak-password": (error) => `This password is too easy to guess: ${error.message ?? "choose a longer one"}.`,
   "no-passkeys-here": () => "A passkey needs a name, not a number, in the address of this page. Open it by its name.",
   "mail-failed": () => "The letter could not be sent; it lies under Letters, with its link to hand on yourself.",
+  "other-person": () => "Somebody else made this here. It waits in this browser until they sign in again.",
   "other-window": () => "Another window of this browser has this edit.",
   clash: () => "Someone else changed this since you opened it.",
   "not-found": (error) => `This ${error.path ?? "thing"} does not exist any more.`,

@@ -1,5 +1,5 @@
 import { parseBody } from "@/app/_server/body";
-import { needSignIn, passkeysHere } from "@/app/_server/come-in";
+import { needOwnSignIn, needSignIn, passkeysHere } from "@/app/_server/come-in";
 import { db } from "@/app/_server/db";
 import { handle } from "@/app/_server/handle";
 import { nameSchema } from "@/contract";
@@ -14,7 +14,7 @@ export const GET = (request: Request): Promise<Response> =>
 
 export const PATCH = (request: Request): Promise<Response> =>
   handle(request, "own-account", async () => {
-    needSignIn();
+    needOwnSignIn();
     await nameSelf(db(), (await parseBody(request, nameSchema)).name);
     return accountOf(db(), passkeysHere(request));
   });

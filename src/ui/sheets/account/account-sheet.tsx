@@ -193,11 +193,11 @@ const KeysPart = ({ account }: { account: AccountDto }) => {
   const post = async (body: unknown): Promise<void> => {
     client.setQueryData(ACCOUNT, await postJson<AccountDto>("/api/account/passkeys", body));
   };
-  const make = (): void =>
+  const make = (password: string): void =>
     void sending.run(async () => {
       const begun = await postJson<{ id: string; options: Parameters<typeof startRegistration>[0]["optionsJSON"] }>(
         "/api/account/passkeys",
-        { do: "begin" },
+        { do: "begin", password },
       );
       const response = await startRegistration({ optionsJSON: begun.options }).catch(() => null);
       if (response !== null) await post({ do: "keep", id: begun.id, name, response });
@@ -227,14 +227,22 @@ const KeysPart = ({ account }: { account: AccountDto }) => {
       </ul>
       <FormTrouble of={sending} />
       {account.passkeysHere ? (
-        <div className="mt-2 flex max-w-[360px] items-end gap-5">
-          <div className="flex-1">
-            <Field label="What it is called" value={name} maxLength={60} onChange={(e) => setName(e.target.value)} />
+        <form
+          className="mt-2 grid max-w-[360px] gap-3"
+          noValidate
+          onSubmit={(e) => {
+            const { password } = fields(e);
+            make(password ?? "");
+          }}
+        >
+          <Field label="What it is called" value={name} maxLength={60} onChange={(e) => setName(e.target.value)} />
+          <PasswordField label="Your password" name="password" autoComplete="current-password" />
+          <div>
+            <button type="submit" className="press" disabled={sending.busy || name.trim() === ""}>
+              Make a passkey
+            </button>
           </div>
-          <button type="button" className="press mb-1" disabled={sending.busy || name.trim() === ""} onClick={make}>
-            Make a passkey
-          </button>
-        </div>
+        </form>
       ) : (
         <p className="m-0 mt-2 text-ink-2">
           A passkey needs a name, not a number, in the address of this page: open it by its name to make one.
@@ -281,6 +289,23 @@ const SessionsPart = ({ account }: { account: AccountDto }) => {
   );
 };
 
+/** A paired phone changes nothing of its person: whoever finds it must not either. */
+const AccountParts = ({ account, phoneUntil }: { account: AccountDto; phoneUntil: string | null }) =>
+  phoneUntil === null ? (
+    <>
+      <NamePart account={account} />
+      <PasswordPart />
+      <SecondPart account={account} />
+      <KeysPart account={account} />
+      <SessionsPart account={account} />
+    </>
+  ) : (
+    <p className="m-0 max-w-[62ch] text-press leading-6">
+      This phone comes in as {account.name} until {when(phoneUntil)}. Name, password and passkeys are changed at a computer, signed in with
+      the password. A phone that is lost is ended by the owner, under People.
+    </p>
+  );
+
 /** Oneself: name, password, second step, passkeys, and where one is signed in. */
 export const AccountSheet = () => {
   const me = useMeQuery().data;
@@ -297,13 +322,7 @@ export const AccountSheet = () => {
       ) : data === undefined ? (
         <Trouble error={error} waiting="Reading your account." />
       ) : (
-        <>
-          <NamePart account={data} />
-          <PasswordPart />
-          <SecondPart account={data} />
-          <KeysPart account={data} />
-          <SessionsPart account={data} />
-        </>
+        <AccountParts account={data} phoneUntil={me?.person?.deviceEndsAt ?? null} />
       )}
     </House>
   );

@@ -5,6 +5,7 @@ import { ApiError, bodyOf } from "../../api/client";
 import { useRefresh } from "../../api/queries";
 import { sendEdit } from "../../state/browser-outbox";
 import { photoQueue, postPhoto, useQueuedPhotos } from "../../state/browser-photos";
+import { personNow } from "../../state/person";
 import { errorSentence } from "../../wording/errors";
 import { readNumber } from "../../wording/numbers";
 import { WaitingPhoto } from "./waiting-photo";
@@ -54,7 +55,7 @@ export const PhotoStrip = ({
       const picture = await shrink(file).catch(() => {
         throw new ApiError(422, { code: "not-a-photo" });
       });
-      const photo = { id: crypto.randomUUID(), jobId, about, picture, takenAtMs: Date.now() };
+      const photo = { id: crypto.randomUUID(), jobId, about, picture, takenAtMs: Date.now(), person: personNow() };
       // A browser that keeps nothing (a private window, a full one) sends it at once.
       await photoQueue.add(photo).catch(async () => {
         await postPhoto(photo);

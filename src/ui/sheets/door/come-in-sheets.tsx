@@ -7,6 +7,7 @@ import { bodyOf, postJson } from "../../api/client";
 import { Field } from "../../controls/field";
 import { FormTrouble, type Submit, sentence, useSubmit } from "../../controls/use-submit";
 import { Door } from "../../frame/door";
+import { askMe } from "../../state/me";
 import { errorSentence } from "../../wording/errors";
 import { ROLE_NAME } from "../../wording/people";
 import { PasswordField } from "./password-field";
@@ -54,14 +55,17 @@ const NoLink = ({ title, children }: { title: string; children: ReactNode }) => 
   </Door>
 );
 
-const home = (): void => window.location.assign("/");
+const home = async (): Promise<void> => {
+  await askMe();
+  window.location.assign("/");
+};
 
 /** The first who comes becomes the owner, by the link that the server's terminal shows. */
 export const FirstSheet = () => {
   const code = useSecret();
   const form = useAsked(firstOwnerSchema, { code: code ?? "" }, async (data) => {
     await postJson("/api/first-owner", data);
-    home();
+    await home();
   });
   if (code === undefined) return null;
   if (code === null)
@@ -93,7 +97,7 @@ export const JoinSheet = () => {
   });
   const form = useAsked(acceptSchema, { token: token ?? "" }, async (data) => {
     await postJson("/api/join", data);
-    home();
+    await home();
   });
   if (token === undefined || (token !== null && look.isPending)) return null;
   if (token === null || look.data === undefined)
@@ -123,7 +127,7 @@ export const PairSheet = () => {
   const given = code ?? /([\w-]{22})\s*$/.exec(typed)?.[1] ?? "";
   const form = useAsked(pairSchema, { code: given }, async (data) => {
     await postJson("/api/pair", data);
-    home();
+    await home();
   });
   if (code === undefined) return null;
   return (

@@ -7,12 +7,15 @@ import { postJson } from "../../api/client";
 import { Field } from "../../controls/field";
 import { FormTrouble, sentence, useSubmit } from "../../controls/use-submit";
 import { Door } from "../../frame/door";
-import { useMeQuery } from "../../state/me";
+import { askMe, useMeQuery } from "../../state/me";
 import { PasswordField } from "./password-field";
 import { pathBack } from "./secret";
 
 /** Opens the page that was asked for, read anew: nothing of who was here before stays in memory. */
-const goOn = (): void => window.location.assign(pathBack(window.location.search));
+const goOn = async (): Promise<void> => {
+  await askMe();
+  window.location.assign(pathBack(window.location.search));
+};
 
 const values = (form: HTMLFormElement): Record<string, string> =>
   Object.fromEntries([...new FormData(form)].map(([k, v]) => [k, typeof v === "string" ? v : ""]));
@@ -25,7 +28,7 @@ const SecondStep = ({ back }: { back: () => void }) => {
     const { code } = values(event.currentTarget);
     void sending.run(async () => {
       await postJson("/api/sign-in/second", { code: (code ?? "").replaceAll(" ", ""), kind });
-      goOn();
+      await goOn();
     });
   };
   return (
@@ -68,7 +71,7 @@ export const SignInSheet = () => {
   const [keys, setKeys] = useState(false);
   useEffect(() => setKeys("PublicKeyCredential" in window && !/^[\d.]+$|^\[/.test(window.location.hostname)), []);
   useEffect(() => {
-    if (me !== undefined && me.person !== null) goOn();
+    if (me !== undefined && me.person !== null) void goOn();
   }, [me]);
 
   const submit = (event: FormEvent<HTMLFormElement>): void => {
@@ -79,7 +82,7 @@ export const SignInSheet = () => {
     void sending.run(async () => {
       const told = await postJson<{ secondFactor?: boolean }>("/api/sign-in", read.data);
       if (told.secondFactor === true) setSecond(true);
-      else goOn();
+      else await goOn();
     });
   };
   const byKey = (): void =>
@@ -92,7 +95,7 @@ export const SignInSheet = () => {
       const response = await startAuthentication({ optionsJSON: begun.options }).catch(() => null);
       if (response === null) return;
       await postJson("/api/sign-in/passkey", { id: begun.id, response });
-      goOn();
+      await goOn();
     });
 
   if (second) return <SecondStep back={() => setSecond(false)} />;

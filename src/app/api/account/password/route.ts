@@ -1,5 +1,5 @@
 import { parseBody } from "@/app/_server/body";
-import { countComing, needSignIn, withCookies } from "@/app/_server/come-in";
+import { countComing, needOwnSignIn, withCookies } from "@/app/_server/come-in";
 import { pool } from "@/app/_server/db";
 import { handle } from "@/app/_server/handle";
 import { auth } from "@/app/_server/who";
@@ -13,7 +13,7 @@ import { refuseWeak } from "@/service/people/password-rules";
 /** Changes one's password; every other session ends. */
 export const POST = (request: Request): Promise<Response> =>
   handle(request, "own-account", async () => {
-    needSignIn();
+    needOwnSignIn();
     const { current, next } = await parseBody(request, passwordSchema);
     const { name, email } = await accountOf(pool(), false);
     refuseWeak(next, [name, email.split("@")[0] ?? ""]);

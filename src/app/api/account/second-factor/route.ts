@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { parseBody } from "@/app/_server/body";
-import { countComing, needSignIn, withCookies } from "@/app/_server/come-in";
+import { countComing, needOwnSignIn, withCookies } from "@/app/_server/come-in";
 import { pool } from "@/app/_server/db";
 import { handle } from "@/app/_server/handle";
 import { auth } from "@/app/_server/who";
@@ -19,7 +19,7 @@ const asked = z.discriminatedUnion("do", [
 /** Begins, confirms or ends the second factor, or makes new recovery codes; each step but the code asks for the password again. */
 export const POST = (request: Request): Promise<Response> =>
   handle(request, "own-account", async () => {
-    needSignIn();
+    needOwnSignIn();
     const body = await parseBody(request, asked);
     await countComing(request, `password ${askerNow()!.personId}`);
     const { headers } = request;

@@ -1,4 +1,4 @@
-import { needSignIn } from "@/app/_server/come-in";
+import { needOwnSignIn } from "@/app/_server/come-in";
 import { db } from "@/app/_server/db";
 import { handle } from "@/app/_server/handle";
 import { uuid } from "@/contract";
@@ -7,6 +7,6 @@ import { endOwnSession } from "@/service/people/account";
 /** Ends one of one's own sessions. */
 export const DELETE = (request: Request, { params }: { params: Promise<{ sessionId: string }> }): Promise<Response> =>
   handle(request, "own-account", async () => {
-    needSignIn();
+    needOwnSignIn();
     await endOwnSession(db(), uuid.parse((await params).sessionId));
   });
