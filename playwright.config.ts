@@ -2,6 +2,7 @@ import { defineConfig } from "@playwright/test";
 
 export default defineConfig({
   testDir: "e2e",
+  testIgnore: "lan/**",
   workers: 1,
   retries: 0,
   timeout: 60_000,

@@ -1,10 +1,10 @@
 #!/usr/bin/env bash
-# npm test: everything, from an empty machine. npm test -- unit|integration|browser|kills|spoilt runs a part; spoilt sends two thousand files of each kind.
+# npm test: everything, from an empty machine. npm test -- unit|integration|browser|lan|kills|spoilt runs a part; spoilt sends two thousand files of each kind.
 source "$(dirname "$0")/lib.sh"
 part="${1:-all}"
 check_node
 check_disk
-need_packages postgresql-15 postgresql-15-postgis-3 postgresql-15-postgis-3-scripts chromium gdal-bin curl poppler-utils
+need_packages postgresql-15 postgresql-15-postgis-3 postgresql-15-postgis-3-scripts chromium gdal-bin curl poppler-utils openssl libnss3-tools
 need_modules
 mkdir -p .data/test
 rm -f .data/test/*.json
@@ -54,11 +54,31 @@ if [ "$part" = all ] || [ "$part" = browser ] || [ "$part" = spoilt ]; then
   wait_for_app "$port" "$app" || fail "the application did not start; its last words: $(tail -n 1 .data/test/app.log)"
   DRYARC_URL="http://127.0.0.1:$port" node_modules/.bin/playwright test "${specs[@]}" || status=1
 fi
+if [ "$part" = all ] || [ "$part" = lan ]; then
+  echo "== others and their phones, over TLS"
+  stop
+  app="" worker=""
+  start_database test
+  # People that tests before have made are nobody here.
+  [ "$part" = lan ] || node_modules/.bin/tsx demo/setup.ts --fresh
+  need_build
+  rm -rf .data/test/tls
+  (
+    export DRYARC_PORT="${DRYARC_TEST_LAN_PORT:-4622}" DRYARC_APP_PORT="$port" DRYARC_TRUST_PORT="${DRYARC_TEST_TRUST_PORT:-4623}"
+    prepare_front test "" dryarc.local
+    start_app test "$port"
+    start_worker test
+    start_front test
+    trap 'stop_process "$front"; stop_process "$app"; stop_process "$worker"' EXIT
+    wait_for_app "$port" "$app" || fail "the application did not start; its last words: $(tail -n 1 .data/test/app.log)"
+    node_modules/.bin/playwright test --config playwright.lan.config.ts
+  ) || status=1
+fi
 if [ "$part" = all ] || [ "$part" = kills ]; then
   echo "== kills"
   stop
   app="" worker=""
   bash bin/kills.sh 20 || status=1
 fi
-[ "$part" = kills ] || node bin/counts.mjs .data/test/unit.json .data/test/integration.json .data/test/browser.json
+[ "$part" = kills ] || node bin/counts.mjs .data/test/unit.json .data/test/integration.json .data/test/browser.json .data/test/lan.json
 exit "$status"

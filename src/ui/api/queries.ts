@@ -32,6 +32,7 @@ import type {
   WiringDto,
 } from "@/contract";
 import type { Verdict } from "@/core/link";
+import { useOpen } from "../state/me";
 import { getJson, mayRecover } from "./client";
 
 export type LinkBundle = LinkBundleDto;
@@ -110,7 +111,11 @@ export const useHardware = () =>
   useQuery({ queryKey: keys.hardware, queryFn: ({ signal }) => getJson<HardwareDto>("/api/hardware", signal), staleTime: 60_000 });
 
 export const useHistory = (id: string) =>
-  useQuery({ queryKey: keys.history(id), queryFn: ({ signal }) => getJson<HistoryDto>(`/api/jobs/${id}/history`, signal) });
+  useQuery({
+    queryKey: keys.history(id),
+    queryFn: ({ signal }) => getJson<HistoryDto>(`/api/jobs/${id}/history`, signal),
+    enabled: useOpen().asks("see-history"),
+  });
 export const useImports = (id: string) =>
   useQuery({ queryKey: keys.imports(id), queryFn: ({ signal }) => getJson<ImportDto[]>(`/api/jobs/${id}/imports`, signal) });
 /** Why the queue does not go on, in words, while something waits in it; null when it does. */
@@ -132,7 +137,11 @@ export const useRoom = (jobId: string) =>
 export const useDatasets = (jobId: string) =>
   useQuery({ queryKey: keys.datasets, queryFn: ({ signal }) => getJson<DatasetDto[]>(`/api/jobs/${jobId}/datasets`, signal) });
 export const useBrief = (id: string) =>
-  useQuery({ queryKey: keys.brief(id), queryFn: ({ signal }) => getJson<BriefDto>(`/api/jobs/${id}/brief`, signal) });
+  useQuery({
+    queryKey: keys.brief(id),
+    queryFn: ({ signal }) => getJson<BriefDto>(`/api/jobs/${id}/brief`, signal),
+    enabled: useOpen().sees("brief"),
+  });
 export const useLimits = (id: string) =>
   useQuery({ queryKey: keys.limits(id), queryFn: ({ signal }) => getJson<LimitsDto>(`/api/jobs/${id}/limits`, signal) });
 export const useNetwork = (id: string) =>
@@ -159,11 +168,16 @@ export const useKitVerdict = (id: string, linkId: string | null) =>
     queryKey: [...keys.kitVerdict(id), linkId],
     queryFn: ({ signal }) =>
       getJson<{ verdict: Verdict | null }>(`/api/jobs/${id}/kit-verdict${linkId === null ? "" : `?link=${linkId}`}`, signal),
+    enabled: useOpen().asks("see-kit"),
   });
 
 /** What other jobs taught. */
 export const useLessons = (id: string) =>
-  useQuery({ queryKey: keys.lessons(id), queryFn: ({ signal }) => getJson<LessonDto[]>(`/api/jobs/${id}/lessons`, signal) });
+  useQuery({
+    queryKey: keys.lessons(id),
+    queryFn: ({ signal }) => getJson<LessonDto[]>(`/api/jobs/${id}/lessons`, signal),
+    enabled: useOpen().asks("see-history"),
+  });
 
 export const usePicks = (id: string) =>
   useQuery({ queryKey: keys.picks(id), queryFn: ({ signal }) => getJson<PickDto[]>(`/api/jobs/${id}/picks`, signal) });
@@ -178,7 +192,11 @@ export const useLosses = (id: string) =>
     queryFn: ({ signal }) => getJson<{ losses: Readonly<Record<string, number>> }>(`/api/jobs/${id}/air/losses`, signal),
   });
 export const usePhotos = (id: string) =>
-  useQuery({ queryKey: keys.photos(id), queryFn: ({ signal }) => getJson<PhotoDto[]>(`/api/jobs/${id}/photos`, signal) });
+  useQuery({
+    queryKey: keys.photos(id),
+    queryFn: ({ signal }) => getJson<PhotoDto[]>(`/api/jobs/${id}/photos`, signal),
+    enabled: useOpen().asks("see-photos"),
+  });
 /** Named ground around some places of a job. */
 export const useFeatures = (id: string, around: readonly { readonly latDeg: number; readonly lonDeg: number }[], wanted: boolean) => {
   // The route tells all named ground of the job beside the obstacles of a box: the box is kept small.

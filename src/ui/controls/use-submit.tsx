@@ -10,6 +10,8 @@ import { ClashNotice } from "./clash-notice";
 export interface Submit {
   readonly busy: boolean;
   readonly fault: string | null;
+  /** The field that the server's fault is of, where it names one. */
+  readonly at: string | null;
   /** Says what is wrong before anything is sent; null says nothing. */
   readonly say: (fault: string | null) => void;
   /** Does the work of a form, and says what came of it when it failed. */
@@ -22,21 +24,26 @@ export interface Submit {
 export const useSubmit = (units?: Units): Submit => {
   const [busy, setBusy] = useState(false);
   const [fault, say] = useState<string | null>(null);
+  const [at, setAt] = useState<string | null>(null);
   const [clash, settle] = useState<FormClash | null>(null);
   const run = async (work: () => Promise<void>): Promise<void> => {
     say(null);
+    setAt(null);
     setBusy(true);
     try {
       await work();
       settle(null);
     } catch (error) {
       if (error instanceof FormClash) settle(error);
-      else say(errorSentence(bodyOf(error), units));
+      else {
+        setAt(bodyOf(error).path ?? null);
+        say(errorSentence(bodyOf(error), units));
+      }
     } finally {
       setBusy(false);
     }
   };
-  return { busy, fault, say, run, clash, settle };
+  return { busy, fault, at, say, run, clash, settle };
 };
 
 /** A sentence of a schema as a sentence of a page. */

@@ -3,9 +3,11 @@ import { Redo2, Undo2 } from "lucide-react";
 import Link from "next/link";
 import { memo } from "react";
 import { VerdictMark } from "../marks/verdict-mark";
+import { useOpen } from "../state/me";
 import { usePreferences } from "../state/preferences";
 import { Logo } from "./logo";
 import type { IndexRow } from "./sheet";
+import { WhoIsHere } from "./signed";
 
 const StateMark = ({ row, selected }: { row: IndexRow; selected: boolean }) => {
   if (typeof row.state === "string") {
@@ -54,6 +56,7 @@ export const SheetNav = memo(
     openKeys: (open: boolean) => void;
   }) => {
     const { mode, setMode } = usePreferences();
+    const { asks, readsOnly } = useOpen();
     const nextMode = MODES[(MODES.indexOf(mode) + 1) % MODES.length]!;
     return (
       <nav aria-label="Sheets of the job" className="sheet-nav flex min-h-0 flex-col border-r border-ink">
@@ -88,7 +91,8 @@ export const SheetNav = memo(
           })}
         </ol>
         <div className="sheet-tools no-print mt-auto border-t border-ink px-3 py-3">
-          <div className="mb-2 flex justify-between">
+          <WhoIsHere narrow />
+          <div className={`mb-2 justify-between ${readsOnly ? "hidden" : "flex"}`}>
             <button
               type="button"
               onClick={undo}
@@ -110,9 +114,11 @@ export const SheetNav = memo(
               <span className={canRedo ? "" : "text-ink-2"}>Redo</span>
             </button>
           </div>
-          <button type="button" className="mb-1 min-h-6 w-full text-left text-note" onClick={() => openHistory(true)}>
-            History
-          </button>
+          {asks("see-history") && (
+            <button type="button" className="mb-1 min-h-6 w-full text-left text-note" onClick={() => openHistory(true)}>
+              History
+            </button>
+          )}
           <button
             type="button"
             className="mb-1 min-h-6 w-full text-left text-note"

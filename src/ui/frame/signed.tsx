@@ -10,12 +10,26 @@ const DOORS = ["/sign-in", "/first", "/join", "/pair", "/new-password"];
 const isDoor = (path: string): boolean => DOORS.includes(path);
 
 /** Who is here, beside the name of the page; whoever sits at this machine is told that the server is open to them alone. */
-export const WhoIsHere = () => {
+export const WhoIsHere = ({ narrow = false }: { narrow?: boolean }) => {
   const me = useMeQuery().data;
   const person = usePerson();
   if (me === undefined) return null;
-  if (!me.signIn) return <span className="cap">open to whoever sits at this machine</span>;
+  if (!me.signIn)
+    return narrow ? (
+      <p className="m-0 -mx-1.5 mb-2 text-note leading-[14px] text-ink-2">open to whoever sits at this machine</p>
+    ) : (
+      <span className="cap">open to whoever sits at this machine</span>
+    );
   if (person === null) return null;
+  if (narrow)
+    return (
+      <p className="m-0 -mx-1.5 mb-2 text-note leading-[15px]">
+        <Link prefetch={false} href="/account" className="block truncate font-figure text-ink" title={person.name}>
+          {person.name}
+        </Link>
+        <span className="text-ink-2">{ROLE_NAME[person.role].toLowerCase()}</span>
+      </p>
+    );
   return (
     <span className="cap whitespace-nowrap">
       <Link prefetch={false} href="/account" className="text-ink">

@@ -4,6 +4,7 @@ import type { LinkVerdict } from "@/contract";
 import type { Verdict } from "@/core/link";
 import { useBrief, useJob, useKitVerdict, usePhotos } from "../api/queries";
 import type { IndexRow } from "../frame/sheet";
+import { useOpen } from "../state/me";
 import { openPoints } from "./brief/open-points";
 import { indexOf } from "./registry";
 
@@ -14,6 +15,7 @@ export const useJobIndex = (
   linkId: string | null,
   live?: Verdict,
 ): IndexRow[] => {
+  const { sheets } = useOpen();
   const brief = useBrief(jobId);
   const job = useJob(jobId);
   const photos = usePhotos(jobId);
@@ -32,7 +34,10 @@ export const useJobIndex = (
     return job.data.sites.filter((s) => !joined.has(s.id)).length;
   }, [job.data]);
   return useMemo(
-    () => indexOf({ jobId, links: verdicts ?? [], linkId, live, briefOpen: open, loneSites: lone, kit }),
-    [jobId, verdicts, linkId, live, open, lone, kit],
+    () =>
+      indexOf({ jobId, links: verdicts ?? [], linkId, live, briefOpen: open, loneSites: lone, kit }).filter(
+        (row) => sheets === null || (sheets as readonly string[]).includes(row.key),
+      ),
+    [jobId, verdicts, linkId, live, open, lone, kit, sheets],
   );
 };

@@ -203,6 +203,17 @@ export const SHEETS = {
 
 export type SheetKey = keyof typeof SHEETS;
 
+/** Where a job, or one of its links, is opened by who is here: a customer has chosen sheets. Null when none of them is of it. */
+export const opensAt = (
+  of: Pick<JobFacts, "jobId" | "links" | "linkId">,
+  first: SheetKey,
+  sheets: readonly SheetKey[] | null,
+): string | null => {
+  const facts: JobFacts = { ...of, live: undefined, briefOpen: null, loneSites: null, kit: null };
+  const order = sheets === null || sheets.includes(first) ? [first] : sheets;
+  return order.flatMap((key) => SHEETS[key].href(facts) ?? [])[0] ?? null;
+};
+
 /** Rows of the index: what applies to the job, each with how it stands. */
 export const indexOf = (facts: JobFacts): IndexRow[] =>
   (Object.entries(SHEETS) as [SheetKey, SheetDef][]).flatMap(([key, s]) => {

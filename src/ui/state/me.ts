@@ -1,6 +1,7 @@
 "use client";
 import { useQuery } from "@tanstack/react-query";
-import { editsKind, kindOf, type MeDto, mayAsk, type Right, seesPrices } from "@/contract";
+import { useMemo } from "react";
+import { editsKind, kindOf, type MeDto, mayAsk, type Right, type SheetName, seesKind, seesPrices } from "@/contract";
 import { getJson } from "../api/client";
 import { setPerson } from "./person";
 
@@ -23,7 +24,10 @@ export const usePerson = (): MeDto["person"] => useMeQuery().data?.person ?? nul
 export interface Open {
   /** May ask the server for something. */
   readonly asks: (right: Right) => boolean;
+  readonly sees: (kind: string) => boolean;
   readonly edits: (kind: string) => boolean;
+  /** A customer's sheets; null: all of them. */
+  readonly sheets: readonly SheetName[] | null;
   readonly prices: boolean;
   /** All jobs of the firm, and so a new one too. */
   readonly allJobs: boolean;
@@ -31,7 +35,7 @@ export interface Open {
   readonly readsOnly: boolean;
 }
 
-const ALL: Open = { asks: () => true, edits: () => true, prices: true, allJobs: true, readsOnly: false };
+const ALL: Open = { asks: () => true, sees: () => true, edits: () => true, sheets: null, prices: true, allJobs: true, readsOnly: false };
 
 /** What is open to some person. Nobody known yet: everything, until the server says otherwise. */
 export const openTo = (who: MeDto["person"]): Open =>
@@ -39,10 +43,15 @@ export const openTo = (who: MeDto["person"]): Open =>
     ? ALL
     : {
         asks: (right) => mayAsk(right, who.role, who.sheets),
+        sees: (kind) => seesKind(kind, kindOf(kind), who.role, who.sheets),
+        sheets: who.sheets,
         edits: (kind) => editsKind(kindOf(kind), who.role),
         prices: seesPrices(who.role),
         allJobs: who.allJobs,
         readsOnly: !mayAsk("edit-records", who.role, who.sheets),
       };
 
-export const useOpen = (): Open => openTo(usePerson());
+export const useOpen = (): Open => {
+  const who = usePerson();
+  return useMemo(() => openTo(who), [who]);
+};

@@ -122,6 +122,7 @@ describe("the outbox", () => {
     timers = [];
     posted = [];
     const second = createOutbox({
+      isOwn: () => true,
       post: async (edit) => {
         posted.push(edit);
         return answer(edit);

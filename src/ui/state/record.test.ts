@@ -67,6 +67,7 @@ afterEach(() => vi.useRealTimers());
 
 const outboxTo = (server: ReturnType<typeof serverOf>, tab = { alive: true }): Outbox => {
   const outbox = createOutbox({
+    isOwn: () => true,
     post: server.post,
     keep: (edits) => {
       if (tab.alive) keptEdits = edits;
@@ -399,6 +400,7 @@ describe("what arrives", () => {
     const undone: Answer = { ...start, version: 3 };
     const posted: unknown[] = [];
     const outbox = createOutbox({
+      isOwn: () => true,
       post: async (edit) => {
         posted.push(edit.body);
         if (!edit.path.endsWith("/undo")) return server.post(edit);

@@ -1,7 +1,7 @@
 "use client";
 import { startRegistration } from "@simplewebauthn/browser";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { type FormEvent, type ReactNode, useState } from "react";
+import { type FormEvent, type ReactNode, useId, useState } from "react";
 import { type AccountDto, nameSchema, passwordSchema } from "@/contract";
 import { deleteAt, getJson, patchJson, postJson } from "../../api/client";
 import { Field } from "../../controls/field";
@@ -21,12 +21,17 @@ const fields = (event: FormEvent<HTMLFormElement>): Record<string, string> => {
   return Object.fromEntries([...new FormData(event.currentTarget)].map(([k, v]) => [k, String(v)]));
 };
 
-const Part = ({ title, children }: { title: string; children: ReactNode }) => (
-  <section className="border-b border-rule py-5">
-    <h2 className="m-0 mb-2 text-part font-bold">{title}</h2>
-    {children}
-  </section>
-);
+const Part = ({ title, children }: { title: string; children: ReactNode }) => {
+  const id = useId();
+  return (
+    <section aria-labelledby={id} className="border-b border-rule py-5">
+      <h2 id={id} className="m-0 mb-2 text-part font-bold">
+        {title}
+      </h2>
+      {children}
+    </section>
+  );
+};
 
 const NamePart = ({ account }: { account: AccountDto }) => {
   const sending = useSubmit();
@@ -106,7 +111,7 @@ const Codes = ({ codes }: { codes: readonly string[] }) => (
     <p className="m-0 mt-3">
       Recovery codes, each good once, for when the authenticator is lost. They are shown only now; keep them on paper.
     </p>
-    <ul className="m-0 mt-1 grid max-w-[360px] list-none grid-cols-2 gap-x-6 p-0 font-mono">
+    <ul data-testid="recovery-codes" className="m-0 mt-1 grid max-w-[360px] list-none grid-cols-2 gap-x-6 p-0 font-mono">
       {codes.map((c) => (
         <li key={c}>{c}</li>
       ))}
@@ -140,7 +145,10 @@ const SecondPart = ({ account }: { account: AccountDto }) => {
         <form noValidate className="mt-3 grid max-w-[360px] gap-3" onSubmit={(e) => confirm(fields(e).code ?? "")}>
           <Qr text={begun.uri} sizePx={220} />
           <p className="m-0 break-all">
-            Scan it with the authenticator, or type its secret: <span className="figure">{secretOf(begun.uri)}</span>
+            Scan it with the authenticator, or type its secret:{" "}
+            <span className="figure" data-testid="secret">
+              {secretOf(begun.uri)}
+            </span>
           </p>
           <Field label="The six figures it shows now" name="code" inputMode="numeric" autoComplete="one-time-code" />
           <FormTrouble of={sending} />

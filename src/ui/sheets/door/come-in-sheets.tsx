@@ -24,6 +24,9 @@ interface Asked<T> {
   readonly data?: T;
 }
 
+/** Fields at which a fault that the server found is said. */
+const FIELDS: readonly string[] = ["organisation", "name", "email", "password"];
+
 /** A form whose fields are read by a schema and then sent; each fault stands at its field. */
 const useAsked = <T,>(schema: z.ZodType<T>, more: object, send: (data: T) => Promise<void>): Asked<T> => {
   const sending = useSubmit();
@@ -34,7 +37,9 @@ const useAsked = <T,>(schema: z.ZodType<T>, more: object, send: (data: T) => Pro
     setFaults(read.success ? {} : Object.fromEntries(read.error.issues.map((i) => [String(i.path[0]), sentence(i.message)])));
     if (read.success) void sending.run(() => send(read.data));
   };
-  return { sending, faults, submit };
+  const { at, fault } = sending;
+  if (at === null || fault === null || !FIELDS.includes(at)) return { sending, faults, submit };
+  return { sending: { ...sending, fault: null }, faults: { ...faults, [at]: fault }, submit };
 };
 
 const Form = ({ of, action, children }: { of: Asked<unknown>; action: string; children: ReactNode }) => (

@@ -12,7 +12,7 @@ export const PasswordField = (
       <Field {...p} type={shown ? "text" : "password"} autoCapitalize="none" spellCheck={false} />
       <button
         type="button"
-        className="press absolute right-0 top-[20px] text-note"
+        className="press absolute right-0 top-[22px] min-h-6 min-w-6 text-note"
         aria-pressed={shown}
         aria-label={`Show ${p.label.toLowerCase()}`}
         onClick={() => setShown(!shown)}

@@ -6,6 +6,7 @@ import { type AntennaShape, type CutRow, cutsOfRows } from "@/core/antenna";
 import type { Domain } from "@/core/radio";
 import type { Opened } from "../../controls/lazy-part";
 import { SheetDialog } from "../../controls/sheet-dialog";
+import { useOpen } from "../../state/me";
 import { bandText, euroText, supplyText } from "../../wording/gear";
 import { figure } from "../../wording/numbers";
 import { PatternPlot } from "./pattern-plot";
@@ -56,7 +57,7 @@ const radioFigures = (r: RadioRow): readonly (readonly [string, string])[] => [
   ["Weather", rangeText(r.temperatureC, "°C")],
   ["Range it is made for", `${figure(r.maxLinkKm, r.maxLinkKm < 1 ? 1 : 0)} km`],
   ["Radar detection", r.radarDetection ? "yes" : "no"],
-  ["Price of one", euroText(r.priceEur ?? null)],
+  [PRICE, euroText(r.priceEur ?? null)],
 ];
 const antennaFigures = (a: AntennaRow): readonly (readonly [string, string])[] => [
   ["Form", a.form],
@@ -67,8 +68,12 @@ const antennaFigures = (a: AntennaRow): readonly (readonly [string, string])[] =
   ["Face", faceText(a.sizeMm)],
   ["Pole", rangeText(a.poleDiameterMm, "mm")],
   ["Bracket, connectors", hangsText(a)],
-  ["Price of one", euroText(a.priceEur ?? null)],
+  [PRICE, euroText(a.priceEur ?? null)],
 ];
+
+const PRICE = "Price of one";
+const figuresOf = (of: Shown, prices: boolean): readonly (readonly [string, string])[] =>
+  (of.kind === "radio" ? radioFigures(of.row) : antennaFigures(of.row)).filter(([what]) => prices || what !== PRICE);
 
 /** Every modulation with what it asks and carries at each width. */
 const Ladder = ({ radio }: { radio: RadioRow }) => (
@@ -178,6 +183,7 @@ export const DataSheetDialog = ({
   retire: (retired: boolean) => void;
 }) => {
   const { row } = shown;
+  const { prices } = useOpen();
   const file = useRef<HTMLInputElement>(null);
   const [said, setSaid] = useState<readonly string[]>([]);
   const shape: AntennaShape | null =
@@ -209,7 +215,7 @@ export const DataSheetDialog = ({
       <div className="grid gap-x-8 gap-y-4 min-[900px]:grid-cols-2">
         <div>
           <dl className="m-0 grid grid-cols-[150px_minmax(0,1fr)] text-line">
-            {(shown.kind === "radio" ? radioFigures(shown.row) : antennaFigures(shown.row)).map(([what, is]) => (
+            {figuresOf(shown, prices).map(([what, is]) => (
               <div key={what} className="contents [&>*]:border-b [&>*]:border-rule [&>*]:py-[2px]">
                 <dt className="text-ink-2">{what}</dt>
                 <dd className="m-0">{is}</dd>

@@ -1,8 +1,9 @@
 "use client";
 import { MOST_SECTORS } from "@/contract";
 import type { Shape, ShapeKind } from "@/core/hub";
+import { Euro } from "../../controls/euro";
 import { VerdictMark } from "../../marks/verdict-mark";
-import { euroText, rateText } from "../../wording/gear";
+import { rateText } from "../../wording/gear";
 import { alongText, figure, type Units } from "../../wording/numbers";
 import { VERDICT_WORD } from "../../wording/verdicts";
 
@@ -108,7 +109,9 @@ export const ShapesTable = ({
                 </td>
                 <td className="whitespace-nowrap pr-3 text-right font-mono">{rateText(s.leastEachMbps)} Mbps</td>
                 <td className="whitespace-nowrap pr-3 text-right font-mono">{s.reachM === null ? "" : alongText(units, s.reachM)}</td>
-                <td className="whitespace-nowrap pr-3 text-right font-mono">{euroText(s.priceEur)}</td>
+                <td className="whitespace-nowrap pr-3 text-right font-mono">
+                  <Euro of={s.priceEur} />
+                </td>
                 <td className="pr-3 text-right font-mono">{s.units}</td>
                 <td className="pr-3 text-right font-mono">{s.channels}</td>
                 <td className="whitespace-nowrap py-1 text-right">

@@ -12,6 +12,7 @@ import { VerdictMark } from "../../marks/verdict-mark";
 import { useOpen } from "../../state/me";
 import { usePreferences } from "../../state/preferences";
 import { VERDICT_ORDER, VERDICT_WORD } from "../../wording/verdicts";
+import { opensAt } from "../registry";
 import { BringJob } from "./bring-job";
 import { ASIDE, LinkTable } from "./link-table";
 
@@ -135,7 +136,7 @@ export const JobsSheet = () => {
                       <td className="font-figure">
                         <Link
                           prefetch={false}
-                          href={`/jobs/${s.job.id}/ground`}
+                          href={opensAt({ jobId: s.job.id, links: s.links, linkId: null }, "ground", open.sheets) ?? "/"}
                           className="text-press text-ink underline decoration-[1.6px] underline-offset-4"
                           onFocus={() => setChosenId(s.job.id)}
                         >

@@ -3,9 +3,11 @@ import Link from "next/link";
 import type { JobSummary, LinkVerdict } from "@/contract";
 import { useHeldUp } from "../../api/queries";
 import { VerdictMark } from "../../marks/verdict-mark";
+import { useOpen } from "../../state/me";
 import { dbmText, distanceText, lengthText, type Units } from "../../wording/numbers";
 import { troubleText } from "../../wording/troubles";
 import { VERDICT_ORDER, VERDICT_WORD } from "../../wording/verdicts";
+import { opensAt } from "../registry";
 
 const worstText = (l: LinkVerdict, units: Units): string => {
   // By itself it is better: what is wrong is what the network makes of it.
@@ -24,6 +26,7 @@ export const ASIDE = "max-[700px]:hidden";
 /** The links of a job, a line each, in the order of their numbers. */
 export const LinkTable = ({ summary, units }: { summary: JobSummary; units: Units }) => {
   const { job, links } = summary;
+  const { sheets } = useOpen();
   const held = useHeldUp(links.some((l) => !l.fresh));
   return (
     <section aria-label={`Links of ${job.name}`}>
@@ -44,9 +47,11 @@ export const LinkTable = ({ summary, units }: { summary: JobSummary; units: Unit
             {links.filter((l) => !l.fresh).length} {held ?? "being worked out"}
           </span>
         )}
-        <Link prefetch={false} href={`/jobs/${job.id}/ground`} className="press ml-auto text-ink no-underline">
-          Open the ground
-        </Link>
+        {(sheets === null || sheets.includes("ground")) && (
+          <Link prefetch={false} href={`/jobs/${job.id}/ground`} className="press ml-auto text-ink no-underline">
+            Open the ground
+          </Link>
+        )}
       </div>
       {links.length === 0 ? (
         <p className="px-4 text-ink-2">No links yet. Open the ground, place two sites and join them.</p>
@@ -83,7 +88,7 @@ export const LinkTable = ({ summary, units }: { summary: JobSummary; units: Unit
                 <td>
                   <Link
                     prefetch={false}
-                    href={`/jobs/${job.id}/section/${l.linkId}`}
+                    href={opensAt({ jobId: job.id, links, linkId: l.linkId }, "section", sheets) ?? "/"}
                     className="text-far underline decoration-1 underline-offset-4"
                   >
                     {l.farName}

@@ -12,6 +12,7 @@ import { useSize } from "../../drawing/use-size";
 import { Sheet } from "../../frame/sheet";
 import { sendEdit } from "../../state/browser-outbox";
 import { useJobHistory } from "../../state/job-history";
+import { useOpen } from "../../state/me";
 import { VERDICT_WORD } from "../../wording/verdicts";
 import { useJobIndex } from "../job-index";
 import { aboutCell, jobStrip, withVerdict } from "../job-strip";
@@ -78,10 +79,11 @@ export const KitOpen = (
             verdict: first.f.verdict,
             words: `${nameOf(first.s.siteId)}: ${findingText(first.f, units, (risk) => open.competentOf(first.s.siteId, risk))}`,
           };
+  const { prices } = useOpen();
   const missingCents = missing.reduce((s, r) => s + (r.costCents ?? 0), 0);
-  const saveCsv = async (prices: boolean): Promise<void> => {
+  const saveCsv = async (priced: boolean): Promise<void> => {
     const { kitCsv } = await import("./kit-csv");
-    keepFile(new Blob([kitCsv(open, prices)], { type: "text/csv" }), prices ? "kit.csv" : "kit-without-prices.csv");
+    keepFile(new Blob([kitCsv(open, priced)], { type: "text/csv" }), priced ? "kit.csv" : "kit-without-prices.csv");
   };
   const title = `${nameOf(near.siteId)} to ${nameOf(far.siteId)}`;
   const wired = (siteId: string): boolean => sites.some((s) => s.siteId === siteId);
@@ -100,8 +102,8 @@ export const KitOpen = (
               of={SHEETS.kit}
               undo={{ ...history, canUndo: history.canUndo || status.kind !== "saved" }}
               actions={[
-                { name: "Kit as CSV", run: () => void saveCsv(true) },
-                { name: "Kit as CSV, without prices", run: () => void saveCsv(false) },
+                { name: "Kit as CSV", run: () => void saveCsv(prices) },
+                ...(prices ? [{ name: "Kit as CSV, without prices", run: () => void saveCsv(false) }] : []),
               ]}
               strip={jobStrip(
                 job.job,
@@ -136,7 +138,9 @@ export const KitOpen = (
                               : `${rows.length - picked - rows.filter((r) => r.state === "there").length} to pick`}
                           </div>
                           <p className="m-0 text-line">
-                            {missing.length > 0 && missingCents > 0 ? `${centsText(missingCents)} ${fields.money.currency} to order; ` : ""}
+                            {prices && missing.length > 0 && missingCents > 0
+                              ? `${centsText(missingCents)} ${fields.money.currency} to order; `
+                              : ""}
                             {rows.length} lines, {picked} picked
                           </p>
                         </div>
@@ -177,7 +181,7 @@ export const KitOpen = (
                     ))}
                   {!isEmpty && (
                     <Tabs.Root value={tab} onValueChange={setTab} className="border-t border-ink px-4 py-2 text-line">
-                      <TabRow label="Of the kit" tabs={TABS} />
+                      <TabRow label="Of the kit" tabs={TABS.filter(([key]) => prices || key !== "money")} />
                       <Tabs.Content value="list">
                         <ListTab open={open} narrow={narrow} isDrawn={isDrawn} />
                       </Tabs.Content>
@@ -264,7 +268,7 @@ export const KitOpen = (
                     </Tabs.Root>
                   )}
                 </div>
-                <KitFindings open={open} show={setTab} saveCsv={() => void saveCsv(true)} />
+                <KitFindings open={open} show={setTab} saveCsv={() => void saveCsv(prices)} />
               </div>
             </Sheet>
           </TypingScope>

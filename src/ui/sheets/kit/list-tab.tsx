@@ -3,6 +3,7 @@ import type { KitRow } from "@/contract";
 import { centsText, KIT_PLACES, type KitPlace } from "@/core/kit";
 import { Choice, Field } from "../../controls/field";
 import { NumberField } from "../../controls/number-field";
+import { useOpen } from "../../state/me";
 import { useKeptDraft } from "../../state/use-kept-draft";
 import { KitList } from "./kit-list";
 import { KitSketch } from "./kit-sketch";
@@ -38,6 +39,7 @@ export const ListTab = ({ open, narrow, isDrawn }: { open: OpenKit; narrow: bool
     ...typed,
     siteId: sites.find((s) => s.siteId === typed.siteId)?.siteId ?? far.siteId,
   };
+  const { asks, prices } = useOpen();
   const isWired = sites.some((s) => s.siteId === row.siteId);
   const addRow = (): void => {
     const { name, ...of } = row;
@@ -48,7 +50,7 @@ export const ListTab = ({ open, narrow, isDrawn }: { open: OpenKit; narrow: bool
   const removeRow = (r: KitRow): void => open.record.change({ own: open.now().own.filter((o) => !r.key.endsWith(`|own|${o.id}`)) });
   return (
     <>
-      <ReserveLine rows={rows} busy={open.busy.has("reserve")} reserve={(of, isAway) => void open.reserve(of, isAway)} />
+      {asks("plan") && <ReserveLine rows={rows} busy={open.busy.has("reserve")} reserve={(of, isAway) => void open.reserve(of, isAway)} />}
       <OfferedLessons job={job} kit={fields} now={open.now} change={open.record.change} ends={sites} />
       <div className={narrow ? "grid gap-4" : "grid grid-cols-2 gap-6"}>
         {sites.map((s) => (
@@ -81,7 +83,7 @@ export const ListTab = ({ open, narrow, isDrawn }: { open: OpenKit; narrow: bool
                   there={(r) => void open.there(r)}
                   putBack={(r) => void open.putBackRow(r)}
                   remove={removeRow}
-                  money={centsText}
+                  money={prices ? centsText : () => ""}
                 />
               </div>
             </div>

@@ -9,7 +9,7 @@ import type { Opened } from "../../controls/lazy-part";
 import { SheetDialog } from "../../controls/sheet-dialog";
 import { FormTrouble, sentence, useSubmit } from "../../controls/use-submit";
 import { ROLE_NAME } from "../../wording/people";
-import { BecomesFields, START } from "./becomes-fields";
+import { asRole, BecomesFields, START } from "./becomes-fields";
 import { PEOPLE } from "./people-keys";
 import { Qr } from "./qr";
 
@@ -191,6 +191,9 @@ const CodeShown = ({ made, again }: { made: { url: string; expiresAt: string }; 
   );
 };
 
+/** What goes on a roof is an installer's, without prices, unless more is chosen; whoever is less stays less. */
+const onPhone = (own: BecomesDto): BecomesDto => (ROLES.indexOf(own.role) < ROLES.indexOf("installer") ? asRole("installer", own) : own);
+
 /** Shows a code that lets one phone of a person in. */
 export const PhoneDialog = ({ open, onOpenChange, people }: Opened & { people: readonly PersonDto[] }) => {
   const sending = useSubmit();
@@ -202,7 +205,7 @@ export const PhoneDialog = ({ open, onOpenChange, people }: Opened & { people: r
   const [fault, setFault] = useState<string | undefined>(undefined);
   const [made, setMade] = useState<{ url: string; expiresAt: string } | null>(null);
   const roles = person === undefined ? ROLES : ROLES.slice(ROLES.indexOf(person.becomes.role));
-  const value = becomes ?? person?.becomes ?? START;
+  const value = becomes ?? onPhone(person?.becomes ?? START);
   const make = (): void => {
     const read = pairingSchema.safeParse({ memberId, becomes: value, endsOn });
     setFault(read.success ? undefined : sentence(read.error.issues[0]?.message));

@@ -3,9 +3,11 @@ import { Dialog } from "radix-ui";
 import type { SectionSketch } from "@/core/link";
 import { type Candidate, keptMultipleOf, type Planned, serves } from "@/core/rack";
 import { poweredPort } from "@/core/radio";
+import { usePriceText } from "../../../controls/euro";
 import type { Opened } from "../../../controls/lazy-part";
 import { SheetDialog } from "../../../controls/sheet-dialog";
 import { Sketch } from "../../../drawing/section-sketch";
+import { useOpen } from "../../../state/me";
 import { bandText, euroText, pairName, rateText, spareText, supplyText } from "../../../wording/gear";
 import { dbmText, figure, lengthText, mbpsText, type Units } from "../../../wording/numbers";
 import { VERDICT_WORD } from "../../../wording/verdicts";
@@ -21,6 +23,7 @@ interface Row {
 
 const both = (near: string, far: string): string => (near === far ? near : `${near}, ${far}`);
 
+const PRICE = "Price, both ends";
 const rowsFor = (needMbps: number, units: Units): readonly Row[] => [
   { what: "Rate", of: (c) => spareText(keptMultipleOf(c) * needMbps - needMbps) },
   { what: "Kept, nine cases in ten", of: (c) => mbpsText(keptMultipleOf(c) * needMbps) },
@@ -29,7 +32,7 @@ const rowsFor = (needMbps: number, units: Units): readonly Row[] => [
     of: (c) => (c.drawn === null ? "not drawn" : `${rateText(c.drawn.p50 * needMbps)}, ${rateText(c.drawn.p90 * needMbps)} Mbps`),
   },
   { what: "Serves", of: (c) => (c.drawn === null ? (serves(c) ? "yes" : "no") : `${figure(c.drawn.serves * 100)} cases in 100`) },
-  { what: "Price, both ends", of: (c) => euroText(c.priceEur) },
+  { what: PRICE, of: (c) => euroText(c.priceEur) },
   { what: "Larger face", of: (c) => faceText(c.faceCm, units) },
   { what: "Band", of: (c) => bandText(c.band) },
   { what: "Channel", of: (c) => `${figure(c.option!.centreMhz)}, ${figure(c.widthMhz)} MHz` },
@@ -99,85 +102,91 @@ export const CompareDialog = ({
   sketch: (c: Candidate) => SectionSketch | null;
   /** Lays all of them over the section of the link. */
   lay: () => void;
-}) => (
-  <SheetDialog
-    {...opened}
-    title="Side by side"
-    note={`Planned now: ${pairName(planned.pair)}, ${euroText(planned.priceEur)}.`}
-    width="wide"
-  >
-    <table className="w-full table-fixed border-collapse text-line" data-testid="side-by-side">
-      <thead>
-        <tr className="border-b border-ink text-left align-bottom">
-          <th scope="col" className="w-[170px]">
-            <span className="sr-only">What</span>
-          </th>
-          {candidates.map((c) => (
-            <th key={c.id} scope="col" className="px-2 pb-1 text-body font-figure">
-              {pairName(c.pair)}
+}) => {
+  const { prices } = useOpen();
+  const price = usePriceText()(planned.priceEur);
+  return (
+    <SheetDialog
+      {...opened}
+      title="Side by side"
+      note={`Planned now: ${[pairName(planned.pair), price].filter(Boolean).join(", ")}.`}
+      width="wide"
+    >
+      <table className="w-full table-fixed border-collapse text-line" data-testid="side-by-side">
+        <thead>
+          <tr className="border-b border-ink text-left align-bottom">
+            <th scope="col" className="w-[170px]">
+              <span className="sr-only">What</span>
             </th>
-          ))}
-        </tr>
-      </thead>
-      <tbody>
-        <tr className="border-b border-rule align-top">
-          <th scope="row" className="py-1 text-left font-normal">
-            First zone over the path
-          </th>
-          {candidates.map((c) => {
-            const drawn = sketch(c);
-            return (
-              <td key={c.id} className="px-2 py-1">
-                {drawn === null ? (
-                  "not drawn"
-                ) : (
-                  <Sketch
-                    sketch={drawn}
-                    name={`The path at ${bandText(c.band)}`}
-                    width={170}
-                    height={72}
-                    short={c.clearance?.verdict === "short"}
-                  />
-                )}
-              </td>
-            );
-          })}
-        </tr>
-        {rowsFor(needMbps, units).map((r) => {
-          const cells = candidates.map(r.of);
-          const differs = new Set(cells).size > 1;
-          return (
-            <tr key={r.what} className={`border-b border-rule align-top ${differs ? "" : "text-ink-2"}`} data-differs={differs}>
-              <th scope="row" className="py-1 text-left font-normal">
-                {differs && <span aria-hidden="true">≠ </span>}
-                {r.what}
+            {candidates.map((c) => (
+              <th key={c.id} scope="col" className="px-2 pb-1 text-body font-figure">
+                {pairName(c.pair)}
               </th>
-              {cells.map((text, i) => (
-                <td key={candidates[i]!.id} className={`px-2 py-1 ${differs ? "font-figure" : ""}`}>
-                  {text}
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          <tr className="border-b border-rule align-top">
+            <th scope="row" className="py-1 text-left font-normal">
+              First zone over the path
+            </th>
+            {candidates.map((c) => {
+              const drawn = sketch(c);
+              return (
+                <td key={c.id} className="px-2 py-1">
+                  {drawn === null ? (
+                    "not drawn"
+                  ) : (
+                    <Sketch
+                      sketch={drawn}
+                      name={`The path at ${bandText(c.band)}`}
+                      width={170}
+                      height={72}
+                      short={c.clearance?.verdict === "short"}
+                    />
+                  )}
                 </td>
-              ))}
-            </tr>
-          );
-        })}
-        <tr>
-          <td />
-          {candidates.map((c) => (
-            <td key={c.id} className="px-2 pt-3">
-              <Dialog.Close asChild>
-                <button type="button" className="press text-body" onClick={() => take(c)}>
-                  Take {pairName(c.pair)}
-                </button>
-              </Dialog.Close>
-            </td>
-          ))}
-        </tr>
-      </tbody>
-    </table>
-    <p className="m-0 mt-4">
-      <button type="button" className="press text-body" onClick={lay}>
-        Lay all over the section
-      </button>
-    </p>
-  </SheetDialog>
-);
+              );
+            })}
+          </tr>
+          {rowsFor(needMbps, units)
+            .filter((r) => prices || r.what !== PRICE)
+            .map((r) => {
+              const cells = candidates.map(r.of);
+              const differs = new Set(cells).size > 1;
+              return (
+                <tr key={r.what} className={`border-b border-rule align-top ${differs ? "" : "text-ink-2"}`} data-differs={differs}>
+                  <th scope="row" className="py-1 text-left font-normal">
+                    {differs && <span aria-hidden="true">≠ </span>}
+                    {r.what}
+                  </th>
+                  {cells.map((text, i) => (
+                    <td key={candidates[i]!.id} className={`px-2 py-1 ${differs ? "font-figure" : ""}`}>
+                      {text}
+                    </td>
+                  ))}
+                </tr>
+              );
+            })}
+          <tr>
+            <td />
+            {candidates.map((c) => (
+              <td key={c.id} className="px-2 pt-3">
+                <Dialog.Close asChild>
+                  <button type="button" className="press text-body" onClick={() => take(c)}>
+                    Take {pairName(c.pair)}
+                  </button>
+                </Dialog.Close>
+              </td>
+            ))}
+          </tr>
+        </tbody>
+      </table>
+      <p className="m-0 mt-4">
+        <button type="button" className="press text-body" onClick={lay}>
+          Lay all over the section
+        </button>
+      </p>
+    </SheetDialog>
+  );
+};

@@ -5,6 +5,7 @@ import { type Limits, POWER_SCHOOLS, type SearchLimits, SUPPLY_KINDS } from "@/c
 import { BAND_KEYS } from "@/core/radio";
 import { Choice } from "../../../controls/field";
 import { NumberField } from "../../../controls/number-field";
+import { useOpen } from "../../../state/me";
 import { bandText, SCHOOL_WORDS, supplyText } from "../../../wording/gear";
 import type { Units } from "../../../wording/numbers";
 import { faceFrom, faceIn } from "./face-text";
@@ -233,7 +234,8 @@ const FIELDS: Partial<Readonly<Record<LimitWords["key"], readonly (keyof SearchL
 /** The limits as one sentence; pressing one opens it in place, and the words read it back. */
 export const LimitLine = ({ of, units }: { of: Editing; units: Units }) => {
   const [open, setOpen] = useState<LimitWords["key"] | null>(null);
-  const words = limitWords(of.limits, of.linkId, of.ends, units);
+  const { prices } = useOpen();
+  const words = limitWords(of.limits, of.linkId, of.ends, units).filter((w) => prices || w.key !== "price");
   return (
     <p className="m-0 px-4 pb-1.5 text-line leading-6" data-testid="limits">
       Within{" "}

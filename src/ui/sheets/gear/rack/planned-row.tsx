@@ -1,5 +1,6 @@
 import type { Planned } from "@/core/rack";
-import { bandText, euroText, pairName, rateText, spareText } from "../../../wording/gear";
+import { Euro } from "../../../controls/euro";
+import { bandText, pairName, rateText, spareText } from "../../../wording/gear";
 import { dbmText, figure } from "../../../wording/numbers";
 import { onAxis } from "./axis";
 import { faceText } from "./face-text";
@@ -86,7 +87,9 @@ export const PlannedRow = ({
         </div>
       </div>
       <div className="text-right">
-        <div className="figure text-press">{euroText(planned.priceEur)}</div>
+        <div className="figure text-press">
+          <Euro of={planned.priceEur} />
+        </div>
       </div>
     </section>
   );

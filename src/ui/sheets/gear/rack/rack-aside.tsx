@@ -1,10 +1,11 @@
 import Link from "next/link";
 import type { ReactNode } from "react";
 import type { Candidate, Planned, Rack } from "@/core/rack";
+import { Euro } from "../../../controls/euro";
 import { ScrollRegion } from "../../../controls/scroll-region";
 import { VerdictMark } from "../../../marks/verdict-mark";
 import { findingText } from "../../../wording/findings";
-import { euroText, pairName, triedText } from "../../../wording/gear";
+import { pairName, triedText } from "../../../wording/gear";
 import type { Units } from "../../../wording/numbers";
 import { VERDICT_WORD } from "../../../wording/verdicts";
 import { MOST_COMPARED } from "./compare-dialog";
@@ -73,7 +74,9 @@ export const RackAside = ({
         {chosen !== null && (
           <p className="cap m-0 mt-1 flex justify-between">
             <span>both ends</span>
-            <span className="figure">{euroText(chosen.priceEur)}</span>
+            <span className="figure">
+              <Euro of={chosen.priceEur} />
+            </span>
           </p>
         )}
         {chosen !== null && (

@@ -1,8 +1,9 @@
 import { Check } from "lucide-react";
 import type { Candidate, RackRow as Row } from "@/core/rack";
 import { keptMultipleOf, serves, stockOf } from "@/core/rack";
+import { Euro, usePriceText } from "../../../controls/euro";
 import { VerdictMark } from "../../../marks/verdict-mark";
-import { bandText, euroText, pairName, rateText, spareText, stockText } from "../../../wording/gear";
+import { bandText, pairName, rateText, spareText, stockText } from "../../../wording/gear";
 import { dbmText, figure, lengthText, type Units } from "../../../wording/numbers";
 import { onAxis, type RateAxis } from "./axis";
 import { faceText } from "./face-text";
@@ -94,6 +95,7 @@ export const RackRowLine = ({
   const ok = serves(c);
   const at = onAxis(parts.axis, kept, parts.px);
   const name = pairName(c.pair);
+  const cost = usePriceText()(c.priceEur);
   const ticks = widthTicks(row, parts);
   const marks = markWords(c, parts.units);
   const words = first || !ok ? spareText(spare) : spareText(spare).replace(" Mbps", "");
@@ -105,7 +107,7 @@ export const RackRowLine = ({
       role="option"
       id={`rack-${c.id}`}
       aria-selected={selected}
-      aria-label={`${name}, ${bandText(c.band)}, ${figure(c.widthMhz)} MHz, ${spareText(spare)}, ${euroText(c.priceEur)}${ticked ? ", ticked" : ""}`}
+      aria-label={`${name}, ${bandText(c.band)}, ${figure(c.widthMhz)} MHz, ${spareText(spare)}${cost === "" ? "" : `, ${cost}`}${ticked ? ", ticked" : ""}`}
       data-candidate={c.id}
       data-serves={ok}
       onClick={onSelect}
@@ -203,7 +205,9 @@ export const RackRowLine = ({
         )}
       </div>
       <div className="text-right">
-        <div className="figure text-press">{euroText(c.priceEur)}</div>
+        <div className="figure text-press">
+          <Euro of={c.priceEur} />
+        </div>
         {!ok && <div className="cap">{c.drawn === null ? "not drawn" : `${figure(c.drawn.serves * 100)} cases in 100`}</div>}
         {ok && <div className="cap">{stockText(stockOf(c.pair))}</div>}
         {row.beats.length > 0 && <div className="cap">{row.beats.length} beneath it</div>}

@@ -1,6 +1,7 @@
 "use client";
 import { useState } from "react";
 import type { Candidate, Rack, RejectedGroup } from "@/core/rack";
+import { Euro } from "../../../controls/euro";
 import { countText, euroText, letInText, NOT_LOOKED_AT, pairName, REFUSAL_WORDS, refusalFigure } from "../../../wording/gear";
 import { figure } from "../../../wording/numbers";
 
@@ -68,7 +69,7 @@ const Group = ({
             {letInText(alone)}
           </button>
         )}
-        <span className="figure w-[76px] flex-none text-right font-said">{unlooked ? "" : euroText(cheapest(group))}</span>
+        <span className="figure w-[76px] flex-none text-right font-said">{!unlooked && <Euro of={cheapest(group)} />}</span>
       </div>
       {open && (
         <ul className="m-0 list-none px-4 pb-2 text-line">
