@@ -55,6 +55,7 @@ const DONE: Readonly<Record<string, (d: AuditDto["detail"]) => string>> = {
   "firm-named": (d) => `named the firm ${text(d.name)}`,
   "took-out-job": () => "took the whole job out as a file",
   "took-out-quote": () => "took a quote out",
+  "took-out-places": () => "took places out as a file",
 };
 
 export const auditSentence = (line: Pick<AuditDto, "what" | "detail">): string => DONE[line.what]?.(line.detail) ?? line.what;

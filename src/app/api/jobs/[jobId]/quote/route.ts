@@ -3,6 +3,7 @@ import { parseQuery } from "@/app/_server/body";
 import { handleJob } from "@/app/_server/handle";
 import { readers, WRITE } from "@/app/_server/readers";
 import { sendFile } from "@/app/_server/send-file";
+import { tookOut } from "@/app/_server/took-out";
 import { quoteHead } from "@/service/quote";
 
 type Context = { params: Promise<{ jobId: string }> };
@@ -15,8 +16,9 @@ const schema = z.object({
 
 /** The quote of a job, or of one link's ends, as PDF, or as a table, without what things cost. */
 export const POST = (request: Request, { params }: Context): Promise<Response> =>
-  handleJob(request, "take-out-all", params, (job) => {
+  handleJob(request, "take-out-all", params, async (job) => {
     const { link: linkId, as, units } = parseQuery(request, schema);
+    await tookOut(request, "took-out-quote", job.id);
     return sendFile(quoteHead(job, as), (path) =>
       readers().long.run("quote", { jobId: job.id, linkId, as, units, path }, WRITE, request.signal),
     );
