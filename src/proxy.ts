@@ -1,7 +1,7 @@
 import { type NextRequest, NextResponse } from "next/server";
 
-const DOORS = new Set(["/sign-in", "/first", "/join", "/pair", "/new-password"]);
-const SESSION = /(?:^|;\s*)(?:__Secure-)?dryarc\.session_token=/;
+const DOORS = new Set(["/sign-in", "/first", "/join", "/pair", "/new-password", "/share"]);
+const SESSION = /(?:^|;\s*)(?:__Secure-)?dryarc\.(?:session_token|share)=/;
 
 /**
  * Where somebody without a session is sent; null when the page may be shown. What a page shows it asks for, and each of those
@@ -41,6 +41,8 @@ export const proxy = (request: NextRequest): NextResponse => {
   const response = NextResponse.next({ request: { headers } });
   response.headers.set("content-security-policy", policy);
   response.headers.set("x-content-type-options", "nosniff");
+  // Nothing here is for whoever makes lists of pages.
+  response.headers.set("x-robots-tag", "noindex, nofollow");
   response.headers.set("referrer-policy", "same-origin");
   response.headers.set("permissions-policy", "camera=(), microphone=(), geolocation=(self)");
   response.headers.set("cross-origin-opener-policy", "same-origin");

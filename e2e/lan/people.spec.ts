@@ -267,6 +267,36 @@ test("a customer sees one sheet of one job, in the page and behind it", async ()
   await customer.context().close();
 });
 
+test("a link that was shared opens its sheet without an account, is counted, and opens nothing once it is taken back", async () => {
+  await owner.goto("/");
+  await owner.getByRole("button", { name: "Share" }).click();
+  const dialog = owner.getByRole("dialog", { name: /^Share/ });
+  await dialog.getByRole("button", { name: "Make the link" }).click();
+  await expect(dialog.getByText("Say for whom it is.")).toBeVisible();
+  await dialog.getByLabel("For whom").fill("the landlord");
+  await expectAccessible(owner);
+  await dialog.getByRole("button", { name: "Make the link" }).click();
+  const link = await dialog.getByRole("textbox", { name: "The link" }).inputValue();
+  const friend = await openBrowser(PHONE);
+  await friend.goto(link);
+  await atRegister(friend);
+  await expect(friend).toHaveURL(`${ORIGIN}/`);
+  await friend.getByRole("link", { name: "Rope Walk" }).tap();
+  await expect(friend.getByTestId("verdict")).toBeVisible();
+  await expectAccessible(friend);
+  await expect(dialog.getByText("opened 1 time")).toHaveCount(0);
+  await owner.reload();
+  await owner.getByRole("button", { name: "Share" }).click();
+  await expect(dialog.getByText("opened 1 time")).toBeVisible();
+  await dialog.getByRole("button", { name: "Take back the link for the landlord" }).click();
+  await expect(dialog.getByText(/; over;/)).toBeVisible();
+  await friend.reload();
+  await expect(friend.getByRole("heading", { name: "Shared with you" })).toBeVisible();
+  await friend.goto(link);
+  await expect(friend.getByText("This link was used already, has run out, or was taken back")).toBeVisible();
+  await friend.context().close();
+});
+
 test("a passkey is made on this device and lets its person in, without a password", async () => {
   const cdp = await owner.context().newCDPSession(owner);
   await cdp.send("WebAuthn.enable");

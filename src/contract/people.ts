@@ -56,6 +56,25 @@ export const pairingSchema = z.strictObject({
 export const pairSchema = z.strictObject({ code: secret, name });
 export const memberPatchSchema = z.strictObject({ becomes: becomesSchema, ended: z.boolean() });
 
+export const shareSchema = z.strictObject({
+  name: z.string("say for whom it is").trim().min(1, "say for whom it is").max(80, "for whom has 80 letters or fewer"),
+  sheets: z.array(z.enum(SHEET_NAMES)).min(1, "choose a sheet").max(SHEET_NAMES.length),
+  /** The last day on which it opens. */
+  endsOn: z.iso.date("the day must be a date"),
+});
+export const shareOpenSchema = z.strictObject({ token: secret });
+
+/** A link that was shared, as who made it sees it. */
+export interface ShareDto {
+  readonly id: string;
+  readonly name: string;
+  readonly sheets: readonly SheetName[];
+  readonly expiresAt: string;
+  readonly ended: boolean;
+  readonly opened: number;
+  readonly lastOpenedAt: string | null;
+}
+
 export interface MeDto {
   /** False: whoever sits at this machine is the owner, and nobody else reaches it. */
   readonly signIn: boolean;
@@ -75,7 +94,11 @@ export interface MeDto {
     readonly allJobs: boolean;
     /** Of a paired phone: the last moment it comes in, ISO 8601. */
     readonly deviceEndsAt: string | null;
+    /** Came by a link that was shared: without an account. */
+    readonly byShare: boolean;
   } | null;
+  /** A link that was shared with this browser is over. */
+  readonly shareOver: boolean;
 }
 
 export interface PersonDto {

@@ -49,6 +49,9 @@ export const RIGHTS = {
   "take-out": { roles: FIRM },
   /** A whole job, or what it costs, as a file. */
   "take-out-all": { roles: PLANNERS },
+  /** Links by which others read a job without an account. */
+  "see-shares": { roles: PLANNERS },
+  share: { roles: PLANNERS, writes: true },
   /** People, phones, invitations, letters, who did what. */
   "see-people": { roles: OWNERS },
   "edit-people": { roles: OWNERS, writes: true },

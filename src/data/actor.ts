@@ -16,6 +16,8 @@ export interface Asker {
   readonly sheets: readonly SheetName[] | null;
   readonly deviceId: string | null;
   readonly sessionId: string | null;
+  /** Of somebody who came by a link that was shared: they have no account. */
+  readonly shareId: string | null;
 }
 
 const asker = new AsyncLocalStorage<Asker>();

@@ -5,7 +5,7 @@ import type { Tx } from "./changes";
 import { NotFound } from "./clash";
 import type { Db } from "./client";
 import { job, organisation } from "./schema";
-import { account, audit, device, invitation, mail, member, memberJob, pairing, session, user } from "./schema-people";
+import { account, audit, device, invitation, mail, member, memberJob, pairing, session, share, user } from "./schema-people";
 
 /* Who there is, and what is open to whom. */
 
@@ -13,6 +13,7 @@ export type OrganisationRow = typeof organisation.$inferSelect;
 export type MemberRow = typeof member.$inferSelect;
 export type DeviceRow = typeof device.$inferSelect;
 export type InvitationRow = typeof invitation.$inferSelect;
+export type ShareRow = typeof share.$inferSelect;
 export type PairingRow = typeof pairing.$inferSelect;
 
 /** What somebody who comes in will be. */
@@ -87,8 +88,41 @@ export const askerOf = async (
     sheets: role === "customer" ? (m.device_sheets ?? m.sheets ?? []) : null,
     deviceId: who.deviceId,
     sessionId: who.sessionId,
+    shareId: null,
   };
 };
+
+/** What a link that was shared opens; null when it opens nothing any more. */
+export const askerOfShare = async (db: Pick<Db, "select">, tokenHash: string): Promise<Asker | null> => {
+  const [s] = await db.select().from(share).where(openShare(tokenHash));
+  if (s === undefined) return null;
+  return {
+    personId: s.id,
+    name: s.name,
+    memberId: null,
+    organisationId: s.organisationId,
+    role: "customer",
+    jobIds: [s.jobId],
+    sheets: s.sheets,
+    deviceId: null,
+    sessionId: null,
+    shareId: s.id,
+  };
+};
+const openShare = (tokenHash: string) => and(eq(share.tokenHash, tokenHash), isNull(share.endedAt), gt(share.expiresAt, sql`now()`));
+
+/** Counts that a link was opened. @returns until when it opens; null when it does not. */
+export const countShare = async (db: Pick<Db, "update">, tokenHash: string): Promise<ShareRow | null> => {
+  const [row] = await db
+    .update(share)
+    .set({ opened: sql`${share.opened} + 1`, lastOpenedAt: sql`now()` })
+    .where(openShare(tokenHash))
+    .returning();
+  return row ?? null;
+};
+
+export const sharesOf = (db: Pick<Db, "select">, jobId: string): Promise<ShareRow[]> =>
+  db.select().from(share).where(eq(share.jobId, jobId)).orderBy(desc(share.createdAt)).limit(100);
 
 /** From most to least that is open. */
 const BY_POWER: readonly Role[] = ["owner", "planner", "installer", "viewer", "customer"];

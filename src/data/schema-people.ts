@@ -237,6 +237,33 @@ export const device = authSchema.table(
   (t) => [index("device_member").on(t.memberId)],
 );
 
+/** A link by which somebody without an account reads chosen sheets of one job, until a day. */
+export const share = authSchema.table(
+  "share",
+  {
+    id: id(),
+    organisationId: uuid("organisation_id")
+      .notNull()
+      .references(() => organisation.id),
+    jobId: uuid("job_id")
+      .notNull()
+      .references(() => job.id, { onDelete: "cascade" }),
+    sheets: jsonb().$type<SheetName[]>().notNull(),
+    /** For whom it was made, in words. */
+    name: text().notNull(),
+    /** SHA-256 of the secret in the link. */
+    tokenHash: text("token_hash").notNull().unique(),
+    madeBy: uuid("made_by"),
+    expiresAt: time("expires_at").notNull(),
+    endedAt: time("ended_at"),
+    /** How often it was opened, and when last. */
+    opened: integer().notNull().default(0),
+    lastOpenedAt: time("last_opened_at"),
+    createdAt: made(),
+  },
+  (t) => [index("share_job").on(t.jobId)],
+);
+
 /** Who did what with people, phones and what leaves the house. Added to, never changed. */
 export const audit = authSchema.table(
   "audit",

@@ -45,6 +45,7 @@ const askerOf = (row: ImportRow): Asker => ({
   sheets: null,
   deviceId: null,
   sessionId: null,
+  shareId: null,
 });
 
 /** First number of the advisory locks that hold one import to one worker. */

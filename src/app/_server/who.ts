@@ -1,7 +1,8 @@
 import { timingSafeEqual } from "node:crypto";
 import type { Asker } from "@/data/actor";
-import { askerOf, firstOrganisation, sawDevice } from "@/data/people";
+import { askerOf, askerOfShare, firstOrganisation, sawDevice } from "@/data/people";
 import { type Auth, authOf } from "@/service/people/auth";
+import { hashOf } from "@/service/people/secret-key";
 import { db, pool } from "./db";
 
 /* Who asks. On loopback without sign-in it is whoever sits at this machine; else a person with a session, read anew each time. */
@@ -10,7 +11,7 @@ import { db, pool } from "./db";
 export const signInIsOn = (): boolean => process.env.DRYARC_SIGN_IN === "on";
 
 /** Cookies go over TLS alone, unless a test on plain loopback says otherwise. */
-const isSecure = (): boolean => process.env.DRYARC_PLAIN_COOKIES !== "test";
+export const isSecure = (): boolean => process.env.DRYARC_PLAIN_COOKIES !== "test";
 
 export const auth = (): Auth => authOf(pool(), isSecure());
 
@@ -40,13 +41,27 @@ const LOCAL = {
   sheets: null,
   deviceId: null,
   sessionId: null,
+  shareId: null,
 } as const;
+
+/** Under this name a browser keeps the secret of a link that was shared with it. */
+export const shareCookie = (): string => (isSecure() ? "__Secure-dryarc.share" : "dryarc.share");
+
+/** The secret of a shared link that a request comes with. */
+export const sharedSecret = (request: Request): string | null => {
+  const found = (request.headers.get("cookie") ?? "").split(/;\s*/).find((c) => c.startsWith(`${shareCookie()}=`));
+  const value = found?.slice(shareCookie().length + 1) ?? "";
+  return /^[\w-]{22}$/.test(value) ? value : null;
+};
 
 /** Who asks, with all that is open to them; null when nobody does whom we know. */
 export const whoAsks = async (request: Request): Promise<Asker | null> => {
   if (!signInIsOn()) return { ...LOCAL, organisationId: (await firstOrganisation(db())).id };
   const held = await auth().api.getSession({ headers: request.headers });
-  if (held === null) return null;
+  if (held === null) {
+    const shared = sharedSecret(request);
+    return shared === null ? null : askerOfShare(db(), hashOf(shared));
+  }
   const { id, userId } = held.session;
   const deviceId = (held.session as { deviceId?: string | null }).deviceId ?? null;
   const who = await askerOf(db(), { userId, sessionId: id, deviceId });

@@ -1,6 +1,7 @@
 /* Who may ask for what: every route, for every role, of one's own firm and of another; held against this table, written by hand. */
 import { randomUUID } from "node:crypto";
-import { beforeAll, describe, expect, test } from "vitest";
+import { sql } from "drizzle-orm";
+import { beforeAll, beforeEach, describe, expect, test } from "vitest";
 import { kindOf, kinds, ROLES, type Role, SHEET_NAMES, type SheetName } from "../../contract";
 import { asAsker } from "../../data/actor";
 import { listRadios } from "../../data/hardware";
@@ -10,7 +11,7 @@ import { firstOrganisation } from "../../data/people";
 import { testDb } from "../../data/testing/db";
 import { create, createJob, plainDesign } from "../../data/testing/edits";
 import { makeFirm, makePerson, type Person, signInOn } from "./testing/firm";
-import { allRoutes, ask } from "./testing/routes";
+import { allRoutes, ask, cookiesOf } from "./testing/routes";
 
 /** Who passes the door of a route. A customer passes only with one of the sheets named. */
 type Who = "anybody" | "everybody" | "firm" | "crews" | "planners" | "owners" | readonly SheetName[];
@@ -86,6 +87,9 @@ const ROUTES: Readonly<Record<string, Who>> = {
   "POST jobs/[jobId]/quote": "planners",
   "POST jobs/[jobId]/replace-unit": "crews",
   "POST jobs/[jobId]/reserve": "planners",
+  "GET jobs/[jobId]/shares": "planners",
+  "POST jobs/[jobId]/shares": "planners",
+  "DELETE jobs/[jobId]/shares/[shareId]": "planners",
   "POST jobs/[jobId]/take": "crews",
   "POST jobs/[jobId]/terrain": GROUND,
   "POST jobs/[jobId]/undo": "crews",
@@ -104,6 +108,7 @@ const ROUTES: Readonly<Record<string, Who>> = {
   "PATCH people": "owners",
   "PATCH people/[memberId]": "owners",
   "POST quick-path": "firm",
+  "POST share": "anybody",
   "POST sign-in": "anybody",
   "POST sign-in/forgot": "anybody",
   "POST sign-in/passkey": "anybody",
@@ -192,6 +197,9 @@ beforeAll(async () => {
   stranger = await makePerson(db, await makeFirm(db, "Links of elsewhere"), "owner");
 });
 
+// Coming in is counted by address, and here all come from one.
+beforeEach(() => db.execute(sql`DELETE FROM auth.tries`));
+
 test("each route has a row in the table, and each row a route", async () => {
   expect(await allRoutes()).toEqual(expect.arrayContaining(Object.keys(ROUTES)));
   expect((await allRoutes()).filter((r) => ROUTES[r] === undefined)).toEqual([]);
@@ -223,6 +231,67 @@ test("a customer passes with the sheets that were chosen for them", async () => 
     for (const sheet of SHEET_NAMES)
       expect((await statusOf(route, oneSheet[sheet].cookie)) === 403, `${route} with ${sheet}`).toBe(!who.includes(sheet));
   }
+});
+
+test("a shared link opens what a customer with its sheets sees, and nothing beside; until its day, or until it is taken back", async () => {
+  const inDays = (n: number): string => new Date(Date.now() + n * 86_400_000).toISOString().slice(0, 10);
+  const make = async (sheets: readonly SheetName[], endsOn = inDays(30)) => {
+    const answer = await ask("POST jobs/[jobId]/shares", people.planner.cookie, {
+      params: { jobId: job.id },
+      body: { name: "the landlord", sheets, endsOn },
+    });
+    return { status: answer.status, token: answer.ok ? ((await answer.json()) as { url: string }).url.split("#")[1]! : "" };
+  };
+  const openIt = (token: string): Promise<Response> => ask("POST share", null, { body: { token } });
+  for (const sheets of [["brief"], ["ground", "air"]] as const) {
+    const { token } = await make(sheets);
+    const answer = await openIt(token);
+    const [line] = answer.headers.getSetCookie();
+    expect(line).toMatch(/HttpOnly; SameSite=Strict/);
+    const cookie = cookiesOf(answer);
+    for (const [route, who] of Object.entries(ROUTES)) {
+      if (who === "anybody" || who === "everybody") continue;
+      const status = await statusOf(route, cookie);
+      expect(status === 403, `${route} with ${sheets.join()}`).toBe(!passes(who, "customer", sheets));
+    }
+    const away = await ask("GET jobs/[jobId]", cookie, { params: { jobId: other.id } });
+    expect(away.status).toBe(404);
+    // There is no account behind it: nothing of one is told or changed.
+    for (const [route, body] of [
+      ["GET account"],
+      ["PATCH account", { name: "X" }],
+      ["POST account/password", { current: "x", next: "y" }],
+    ] as const)
+      expect([403, 404]).toContain((await ask(route, cookie, { body })).status);
+  }
+  const { token } = await make(["section"]);
+  const cookie = cookiesOf(await openIt(token));
+  await openIt(token);
+  type Seen = { id: string; name: string; opened: number; ended: boolean };
+  const list = async (): Promise<Seen[]> => {
+    const answer = await ask("GET jobs/[jobId]/shares", people.planner.cookie, { params: { jobId: job.id } });
+    const text = await answer.text();
+    expect(text).not.toContain(token);
+    return JSON.parse(text) as Seen[];
+  };
+  const [newest] = await list();
+  expect(newest!.opened).toBe(2);
+  const end = { params: { jobId: job.id, shareId: newest!.id } };
+  expect((await ask("DELETE jobs/[jobId]/shares/[shareId]", stranger.cookie, end)).status).toBe(404);
+  expect((await ask("GET jobs", cookie)).status).toBe(200);
+  expect((await ask("DELETE jobs/[jobId]/shares/[shareId]", people.planner.cookie, end)).status).toBe(200);
+  expect((await ask("GET jobs", cookie)).status).toBe(401);
+  expect(((await (await ask("GET me", cookie)).json()) as { shareOver: boolean }).shareOver).toBe(true);
+  expect((await openIt(token)).status).toBe(422);
+  // Its day is over.
+  const late = await make(["section"], inDays(1));
+  const lateCookie = cookiesOf(await openIt(late.token));
+  await db.execute(sql`UPDATE auth.share SET expires_at = now() - interval '1 second' WHERE job_id = ${job.id} AND ended_at IS NULL`);
+  expect((await ask("GET jobs", lateCookie)).status).toBe(401);
+  expect((await openIt(late.token)).status).toBe(422);
+  expect((await make(["section"], "2020-01-01")).status).toBe(422);
+  expect((await make(["section"], inDays(800))).status).toBe(422);
+  expect((await make([])).status).toBe(400);
 });
 
 test("a job of another firm is not there, whatever is asked of it; nor one that was not given", async () => {

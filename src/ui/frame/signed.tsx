@@ -6,7 +6,7 @@ import { forgetAll } from "../state/forget";
 import { useMeQuery, usePerson } from "../state/me";
 import { ROLE_NAME } from "../wording/people";
 
-const DOORS = ["/sign-in", "/first", "/join", "/pair", "/new-password"];
+const DOORS = ["/sign-in", "/first", "/join", "/pair", "/new-password", "/share"];
 const isDoor = (path: string): boolean => DOORS.includes(path);
 
 /** Who is here, beside the name of the page; whoever sits at this machine is told that the server is open to them alone. */
@@ -21,6 +21,19 @@ export const WhoIsHere = ({ narrow = false }: { narrow?: boolean }) => {
       <span className="cap">open to whoever sits at this machine</span>
     );
   if (person === null) return null;
+  if (person.byShare)
+    return narrow ? (
+      <p className="m-0 -mx-1.5 mb-2 text-note leading-[15px]">
+        <span className="block truncate font-figure" title={person.name}>
+          {person.name}
+        </span>
+        <span className="text-ink-2">by a shared link</span>
+      </p>
+    ) : (
+      <span className="cap">
+        {person.name}, by a link that {person.organisation} shared
+      </span>
+    );
   if (narrow)
     return (
       <p className="m-0 -mx-1.5 mb-2 text-note leading-[15px]">
@@ -58,6 +71,10 @@ export const Signed = () => {
     }
     if (me.forget) {
       void forgetAll().then(() => window.location.assign("/sign-in"));
+      return;
+    }
+    if (me.shareOver) {
+      window.location.assign("/share");
       return;
     }
     if (wasHere.current) setLeft(true);

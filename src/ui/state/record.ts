@@ -168,6 +168,8 @@ export const reduce = <F>(s: OpenState<F>, a: Action<F>): OpenState<F> => {
         const own = differing(a.theirs.fields, mergePatch(s.base.fields, mine, a.theirs.fields).value);
         return { ...s, theirs: a.theirs, sent: before, live: own, waits: null };
       }
+      // What is not open to who is here is not shown as if it stood: it is set aside, to be brought back if it is opened to them.
+      if (a.reason.code === "not-allowed") return { ...s, sent: before, live: {}, setAside: mine, refused: a.reason, waits: null };
       return { ...s, sent: before, live: mine, refused: a.reason, waits: null };
     }
     case "arrived": {

@@ -53,6 +53,8 @@ const DONE: Readonly<Record<string, (d: AuditDto["detail"]) => string>> = {
   "passkey-forgotten": () => "forgot a passkey",
   "session-ended": () => "ended one of their sessions",
   "firm-named": (d) => `named the firm ${text(d.name)}`,
+  shared: (d) => `shared ${text(d.sheets)} with ${text(d.for)} by a link`,
+  "share-ended": (d) => `took back the link for ${text(d.for)}`,
   "took-out-job": () => "took the whole job out as a file",
   "took-out-quote": () => "took a quote out",
   "took-out-places": () => "took places out as a file",

@@ -1,6 +1,6 @@
 import { db } from "@/app/_server/db";
 import { handle } from "@/app/_server/handle";
-import { auth, signInIsOn, whoAsks } from "@/app/_server/who";
+import { auth, sharedSecret, signInIsOn, whoAsks } from "@/app/_server/who";
 import type { MeDto } from "@/contract";
 import { nobodyYet, organisationById } from "@/data/people";
 import { deviceEnd } from "@/service/people/account";
@@ -16,6 +16,7 @@ export const GET = (request: Request): Promise<Response> =>
         signIn,
         first: false,
         forget: false,
+        shareOver: false,
         person: {
           id: who.personId,
           name: who.name,
@@ -23,10 +24,18 @@ export const GET = (request: Request): Promise<Response> =>
           organisation: (await organisationById(db(), who.organisationId)).name,
           sheets: who.sheets,
           allJobs: who.jobIds === null,
+          byShare: who.shareId !== null,
           deviceEndsAt: who.deviceId === null ? null : await deviceEnd(db(), who.deviceId),
         },
       };
     const held = await auth().api.getSession({ headers: request.headers });
     const deviceId = (held?.session as { deviceId?: string | null } | undefined)?.deviceId ?? null;
-    return { signIn, first: await nobodyYet(db()), forget: deviceId !== null && (await mustForget(db(), deviceId)), person: null };
+    const shareOver = held === null && sharedSecret(request) !== null;
+    return {
+      signIn,
+      shareOver,
+      first: await nobodyYet(db()),
+      forget: deviceId !== null && (await mustForget(db(), deviceId)),
+      person: null,
+    };
   });

@@ -1,6 +1,6 @@
 "use client";
 import { useQuery } from "@tanstack/react-query";
-import { type FormEvent, type ReactNode, useState } from "react";
+import { type FormEvent, type ReactNode, useEffect, useState } from "react";
 import type { z } from "zod";
 import { acceptSchema, firstOwnerSchema, forgotSchema, pairSchema, resetSchema } from "@/contract";
 import { bodyOf, postJson } from "../../api/client";
@@ -154,6 +154,31 @@ export const PairSheet = () => {
         <Field label="What this phone is called" name="name" defaultValue={phoneName()} fault={form.faults.name} />
       </Form>
     </Door>
+  );
+};
+
+/** Opens a link that was shared: at once, for there is nothing to type. */
+export const ShareSheet = () => {
+  const token = useSecret();
+  const opened = useQuery({
+    queryKey: ["share", token],
+    queryFn: () => postJson<{ jobId: string }>("/api/share", { token }),
+    enabled: typeof token === "string",
+    staleTime: Number.POSITIVE_INFINITY,
+    refetchOnWindowFocus: false,
+    retry: false,
+  });
+  const { data } = opened;
+  useEffect(() => {
+    if (data !== undefined) void home();
+  }, [data]);
+  if (token === undefined || (token !== null && opened.error === null)) return null;
+  return (
+    <NoLink title="Shared with you">
+      {token === null
+        ? "Open the whole link as it was sent to you; what stands behind its # opens the job. If it did before, its time is over or it was taken back: ask who sent it for another."
+        : errorSentence(bodyOf(opened.error))}
+    </NoLink>
   );
 };
 

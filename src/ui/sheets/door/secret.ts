@@ -8,11 +8,17 @@ import { useEffect, useState } from "react";
 export const useSecret = (): string | null | undefined => {
   const [secret, setSecret] = useState<string | null | undefined>(undefined);
   useEffect(() => {
-    const given = window.location.hash.slice(1);
-    if (given !== "") {
-      setSecret(/^[\w-]{22}$/.test(given) ? given : null);
-      window.history.replaceState(null, "", window.location.pathname);
-    } else setSecret((held) => held ?? null);
+    const look = (): void => {
+      const given = window.location.hash.slice(1);
+      if (given !== "") {
+        setSecret(/^[\w-]{22}$/.test(given) ? given : null);
+        window.history.replaceState(null, "", window.location.pathname);
+      } else setSecret((held) => held ?? null);
+    };
+    look();
+    // A second link put into the address of this page only changes what stands behind the #.
+    window.addEventListener("hashchange", look);
+    return () => window.removeEventListener("hashchange", look);
   }, []);
   return secret;
 };

@@ -2,12 +2,15 @@
 import Link from "next/link";
 import type { JobSummary, LinkVerdict } from "@/contract";
 import { useHeldUp } from "../../api/queries";
+import { lazyPart, Opens } from "../../controls/lazy-part";
 import { VerdictMark } from "../../marks/verdict-mark";
-import { useOpen } from "../../state/me";
+import { useMeQuery, useOpen } from "../../state/me";
 import { dbmText, distanceText, lengthText, type Units } from "../../wording/numbers";
 import { troubleText } from "../../wording/troubles";
 import { VERDICT_ORDER, VERDICT_WORD } from "../../wording/verdicts";
 import { opensAt } from "../registry";
+
+const ShareDialog = lazyPart(() => import("../people/share-dialog").then((m) => m.ShareDialog));
 
 const worstText = (l: LinkVerdict, units: Units): string => {
   // By itself it is better: what is wrong is what the network makes of it.
@@ -26,7 +29,8 @@ export const ASIDE = "max-[700px]:hidden";
 /** The links of a job, a line each, in the order of their numbers. */
 export const LinkTable = ({ summary, units }: { summary: JobSummary; units: Units }) => {
   const { job, links } = summary;
-  const { sheets } = useOpen();
+  const { sheets, asks } = useOpen();
+  const signIn = useMeQuery().data?.signIn === true;
   const held = useHeldUp(links.some((l) => !l.fresh));
   return (
     <section aria-label={`Links of ${job.name}`}>
@@ -47,11 +51,18 @@ export const LinkTable = ({ summary, units }: { summary: JobSummary; units: Unit
             {links.filter((l) => !l.fresh).length} {held ?? "being worked out"}
           </span>
         )}
-        {(sheets === null || sheets.includes("ground")) && (
-          <Link prefetch={false} href={`/jobs/${job.id}/ground`} className="press ml-auto text-ink no-underline">
-            Open the ground
-          </Link>
-        )}
+        <span className="ml-auto flex gap-5">
+          {signIn && asks("share") && (
+            <Opens part={ShareDialog} given={{ jobId: job.id, jobName: job.name }} className="press">
+              Share
+            </Opens>
+          )}
+          {(sheets === null || sheets.includes("ground")) && (
+            <Link prefetch={false} href={`/jobs/${job.id}/ground`} className="press text-ink no-underline">
+              Open the ground
+            </Link>
+          )}
+        </span>
       </div>
       {links.length === 0 ? (
         <p className="px-4 text-ink-2">No links yet. Open the ground, place two sites and join them.</p>

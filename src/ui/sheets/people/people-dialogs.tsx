@@ -10,29 +10,9 @@ import { SheetDialog } from "../../controls/sheet-dialog";
 import { FormTrouble, sentence, useSubmit } from "../../controls/use-submit";
 import { ROLE_NAME } from "../../wording/people";
 import { asRole, BecomesFields, START } from "./becomes-fields";
+import { CopyLink } from "./copy-link";
 import { PEOPLE } from "./people-keys";
 import { Qr } from "./qr";
-
-const CopyLink = ({ url }: { url: string }) => {
-  const [copied, setCopied] = useState(false);
-  return (
-    <div className="mt-3 flex items-center gap-4">
-      <input aria-label="The link" readOnly value={url} onFocus={(e) => e.target.select()} className="typed min-w-0 flex-1 text-note" />
-      <button
-        type="button"
-        className="press"
-        onClick={() =>
-          void navigator.clipboard.writeText(url).then(
-            () => setCopied(true),
-            () => undefined,
-          )
-        }
-      >
-        {copied ? "Copied" : "Copy"}
-      </button>
-    </div>
-  );
-};
 
 /** Invites somebody by letter; its link is shown once, to be handed on where no mail goes. */
 export const InviteDialog = ({ open, onOpenChange, mailGoes }: Opened & { mailGoes: boolean }) => {

@@ -1,0 +1,4 @@
+import { ShareSheet } from "@/ui/sheets/door/come-in-sheets";
+
+const Page = () => <ShareSheet />;
+export default Page;
