@@ -313,10 +313,10 @@ test("a passkey is made on this device and lets its person in, without a passwor
   await owner.goto("/account");
   const part = owner.getByRole("region", { name: "Passkeys" });
   await part.getByLabel("What it is called").fill("Office laptop");
-  await part.getByLabel("Your password").fill("not the password");
+  await part.getByLabel("Your password", { exact: true }).fill("not the password");
   await part.getByRole("button", { name: "Make a passkey" }).click();
   await expect(part.getByRole("alert")).toBeVisible();
-  await part.getByLabel("Your password").fill(PASSWORD);
+  await part.getByLabel("Your password", { exact: true }).fill(PASSWORD);
   await part.getByRole("button", { name: "Make a passkey" }).click();
   await expect(part.getByText("Office laptop")).toBeVisible();
   await expectAccessible(owner);
@@ -329,7 +329,7 @@ test("a passkey is made on this device and lets its person in, without a passwor
 test("a second step is set up, asked for, and gone round by a recovery code, once", async () => {
   await owner.goto("/account");
   const part = owner.getByRole("region", { name: /^Second step/ });
-  await part.getByLabel("Your password").fill(PASSWORD);
+  await part.getByLabel("Your password", { exact: true }).fill(PASSWORD);
   await part.getByRole("button", { name: "Set it up" }).click();
   const secret = (await part.getByTestId("secret").textContent())!;
   const codes = await part.getByTestId("recovery-codes").getByRole("listitem").allTextContents();

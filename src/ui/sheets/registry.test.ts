@@ -1,7 +1,7 @@
 import { expect, test } from "vitest";
 import type { LinkVerdict } from "@/contract";
 import type { Verdict } from "@/core/link";
-import { indexOf, SHEETS } from "./registry";
+import { indexOf, opensAt, SHEETS } from "./registry";
 
 const link = (linkId: string, verdict: Verdict, clearanceVerdict: Verdict = verdict): LinkVerdict =>
   ({ linkId, verdict, clearanceVerdict }) as LinkVerdict;
@@ -54,4 +54,15 @@ test("every sheet has a number of its own in order, keys, and an address; one th
   expect(indexOf({ ...facts, links: [link("a", "clear"), link("b", "short")] }).find((r) => r.key === "section")?.href).toBe(
     "/jobs/j/section/b",
   );
+});
+
+test("a job opens where who is here may look: the sheet that was meant, else the first of their own", () => {
+  const of = { jobId: "j", links: [link("a", "clear"), link("b", "short")], linkId: null };
+  expect(opensAt(of, "ground", null)).toBe("/jobs/j/ground");
+  expect(opensAt(of, "ground", ["section"])).toBe("/jobs/j/section/b");
+  expect(opensAt({ ...of, linkId: "a" }, "section", ["gear", "section"])).toBe("/jobs/j/section/a");
+  expect(opensAt({ ...of, linkId: "a" }, "section", ["wiring"])).toBe("/jobs/j/wiring/a");
+  // A hub needs two links: the next of their sheets that there is.
+  expect(opensAt({ jobId: "j", links: [link("a", "clear")], linkId: null }, "ground", ["hub", "kit"])).toBe("/jobs/j/kit");
+  expect(opensAt({ jobId: "j", links: [], linkId: null }, "ground", ["section"])).toBeNull();
 });

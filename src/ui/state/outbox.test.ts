@@ -154,6 +154,39 @@ describe("the outbox", () => {
     expect(second.state().lost).toEqual([]);
   });
 
+  test("what somebody else made waits for them and holds nobody up; signed out, all wait; signed in again, all goes", async () => {
+    const outbox = open();
+    const theirs: Edit = { id: "e-b", jobId: "j", method: "PATCH", path: PATH, body: { version: 1, x: 9 }, person: "bren" };
+    outbox.adopt([theirs]);
+    const own = outbox.send<{ version: number }>({ jobId: "j", method: "PATCH", path: PATH, body: { version: 1, x: 2 }, person: "anna" });
+    await own;
+    expect(posted.map((e) => e.person)).toEqual(["anna"]);
+    expect(kept).toEqual([theirs]);
+    expect(outbox.state().waitsFor).toBeNull();
+    // What is theirs is not shown to who is here as theirs.
+    expect(outbox.pending(PATH)).toEqual([]);
+    answer = () => {
+      throw new ApiError(401, { code: "signed-out" });
+    };
+    const late = outbox.send<{ version: number }>({ jobId: "j", method: "PATCH", path: PATH, body: { version: 2, x: 3 }, person: "anna" });
+    await rest();
+    expect(outbox.state().waitsFor).toEqual({ code: "signed-out" });
+    // Somebody else signed in meanwhile, and this window has not heard of it: the server says so, and nothing is lost.
+    answer = () => {
+      throw new ApiError(409, { code: "other-person" });
+    };
+    await retry();
+    expect(outbox.state().waitsFor).toEqual({ code: "other-person" });
+    answer = (e) => ({ version: ((e.body as { version: number }).version ?? 0) + 1 });
+    here = "bren";
+    await retry();
+    expect(posted.at(-1)).toMatchObject({ id: "e-b" });
+    here = "anna";
+    outbox.begin();
+    await late;
+    expect(outbox.state().edits).toEqual([]);
+  });
+
   test("whatever the server does, every edit is sent in order and settles once", async () => {
     await fc.assert(
       fc.asyncProperty(

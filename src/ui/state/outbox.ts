@@ -88,7 +88,7 @@ const versionsAfter = (edit: Edit, answer: unknown): ReadonlyMap<string, number>
   return out;
 };
 
-/** An edit made on a version that an edit before it has left behind: it is made on the one that came of that. */
+/** An edit made on a version that an edit of the same person before it has left behind: it is made on the one that came of that. */
 const onNewest = (edit: Edit, versions: ReadonlyMap<string, number>): Edit => {
   const made = versionIn(edit.body);
   const version = versions.get(edit.path);
@@ -122,7 +122,7 @@ export const createOutbox = (parts: OutboxParts): Outbox => {
         const versions = versionsAfter(edit, answer);
         for (const [path, version] of versions) left.set(path, Math.max(version, left.get(path) ?? 0));
         const rest = state.edits.filter((e) => e.id !== edit.id);
-        put({ edits: versions.size === 0 ? rest : rest.map((e) => onNewest(e, left)), waitsFor: null });
+        put({ edits: versions.size === 0 ? rest : rest.map((e) => (parts.isOwn(e) ? onNewest(e, left) : e)), waitsFor: null });
         done(edit, (w) => w.resolve(answer), null, answer);
       } catch (error) {
         const reason = bodyOf(error);

@@ -197,6 +197,24 @@ describe("saving", () => {
     expect(server.row).toMatchObject({ nearMountAglM: 10, farMountAglM: 11, version: 3 });
   });
 
+  test("what is not open to who is here is not shown as if it stood, nor over a reload; it is set aside", async () => {
+    const server = serverOf(start);
+    server.fault = new ApiError(403, { code: "not-allowed" });
+    const r = open(outboxTo(server));
+    const before = shown(r).nearMountAglM;
+    r.change({ nearMountAglM: 10 });
+    await settle();
+    expect(status(r)).toEqual({ kind: "refused", reason: { code: "not-allowed" } });
+    expect(shown(r).nearMountAglM).toBe(before);
+    expect(draft).toBeNull();
+    // It is opened to them: what they had typed comes back.
+    server.fault = null;
+    r.recall();
+    await settle();
+    expect(server.row).toMatchObject({ nearMountAglM: 10 });
+    expect(status(r).kind).toBe("saved");
+  });
+
   test("what the server refuses stays in the hand with its reason, and goes again with the next edit", async () => {
     const server = serverOf(start);
     server.fault = new ApiError(422, { code: "unknown-reference" });
