@@ -318,7 +318,7 @@ test("a passkey is made on this device and lets its person in, without a passwor
   await expect(part.getByRole("alert")).toBeVisible();
   await part.getByLabel("Your password", { exact: true }).fill(PASSWORD);
   await part.getByRole("button", { name: "Make a passkey" }).click();
-  await expect(part.getByText("Office laptop")).toBeVisible();
+  await expect(part.getByRole("button", { name: "Forget Office laptop" })).toBeVisible();
   await expectAccessible(owner);
   await owner.getByRole("button", { name: "Sign out" }).first().click();
   await expect(owner).toHaveURL(`${ORIGIN}/sign-in`);
