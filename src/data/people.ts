@@ -243,6 +243,7 @@ export const ownersOf = async (tx: Pick<Tx, "select">, organisationId: string): 
     .select({ id: member.id })
     .from(member)
     .where(and(eq(member.organisationId, organisationId), eq(member.role, "owner"), isNull(member.endedAt)))
+    .orderBy(asc(member.id))
     .for("update");
   return rows.length;
 };

@@ -1,5 +1,6 @@
 import { and, eq, inArray, isNull, or, sql } from "drizzle-orm";
-import { designUnder, type HubFields } from "../contract";
+import { z } from "zod";
+import { designUnder, type HubFields, uuid } from "../contract";
 import { inverse } from "../core/geo";
 import { LONGEST_LINK_M, SHORTEST_LINK_M } from "../core/link";
 import type { Tx } from "./changes";
@@ -81,6 +82,7 @@ const linkTitle = async (tx: Tx, values: Values): Promise<string> => {
 const linkRules: Rules = {
   title: (tx, row) => linkTitle(tx, row.values),
   create: async (tx, jobId, values) => {
+    z.object({ nearSiteId: uuid, farSiteId: uuid }).parse(values);
     const ends = (await endsOf(tx, values)).filter((s) => s.deletedAt === null);
     const near = ends.find((s) => s.id === values.nearSiteId);
     const far = ends.find((s) => s.id === values.farSiteId);

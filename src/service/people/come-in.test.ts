@@ -297,6 +297,8 @@ describe("the firm", () => {
     const [a, b] = [await makePerson(db, alone, "owner"), await makePerson(db, alone, "owner")];
     const both = await Promise.all([set(a, b.memberId, "viewer"), set(b, a.memberId, "viewer")]);
     expect(both.filter((r) => r.ok)).toHaveLength(1);
+    // The other was refused in words, or was no owner any more when their turn came: no fault of the server.
+    expect([403, 422]).toContain(both.find((r) => !r.ok)!.status);
     const left = (await membersOf(db, alone)).filter((m) => m.becomes.role === "owner");
     expect(left).toHaveLength(1);
     const last = left[0]!.id === a.memberId ? a : b;

@@ -336,7 +336,9 @@ describe.each(KIND_NAMES.filter((k) => k !== "job"))("records: %s", (kind) => {
       const sees = role !== "customer" && (!BY_PLANNERS_ALONE.includes(kind) || role === "owner" || role === "planner");
       if (role !== "customer") expect((await list(people[role])).status === 403, `${role} sees`).toBe(!sees);
       const edits = role === "owner" || role === "planner" || (role === "installer" && BY_CREWS.includes(kind));
-      expect((await make(people[role])).status === 403, `${role} edits`).toBe(!edits);
+      const { status } = await make(people[role]);
+      expect(status, `${role} edits`).not.toBe(500);
+      expect(status === 403, `${role} edits`).toBe(!edits);
     }
   });
 });

@@ -51,7 +51,7 @@ describe("refused", () => {
       "kelp over granite",
       "q7#Lw9!xPz2m",
       "password is not what opens this door",
-      "\u5e72\u71e5\u7684\u5f27\u7ebf\u5728\u6d77\u9762\u4e0a\u5f88\u957f",
+      "\u5e72\u71e5\u7684\u5f27\u7ebf\u5728\u6d77\u9762\u4e0a\u5f88\u957f\u5f88\u957f",
     ])
       expect(reason(good), good).toBeNull();
   });

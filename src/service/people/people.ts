@@ -83,11 +83,11 @@ export const renameFirm = async (db: Db, name: string): Promise<void> => {
 export const setMember = (db: Db, memberId: string, to: { readonly becomes: BecomesDto; readonly ended: boolean }): Promise<void> =>
   db.transaction(async (tx) => {
     const { organisationId } = askerNow()!;
+    // Owners are locked first, all in one order: two who demote each other wait for each other, and leave one.
+    const owners = await ownersOf(tx, organisationId);
     const of = await memberById(tx, memberId, true);
     const { jobIds } = to.becomes;
     if (jobIds !== null && (await jobsOfFirm(tx, organisationId, jobIds)).length !== new Set(jobIds).size) throw new NotFound("job");
-    // Owners are locked first: two who demote each other leave one.
-    const owners = await ownersOf(tx, organisationId);
     const wasOwner = of.role === "owner" && of.endedAt === null;
     if (wasOwner && owners <= 1 && (to.ended || to.becomes.role !== "owner")) throw new Refused("last-owner", "role");
     await changeMember(tx, memberId, to.becomes, to.ended);
