@@ -137,11 +137,6 @@ export interface PeopleDto {
   /** False: letters are written and kept, and nobody carries them. */
   readonly mailGoes: boolean;
 }
-/** What opens a door: told once, to who made it. */
-export interface DoorDto {
-  readonly url: string;
-  readonly expiresAt: string;
-}
 export interface AuditDto {
   readonly id: number;
   readonly at: string;
