@@ -101,7 +101,8 @@ prepare_front() {
   told="$(node build/front.mjs check)" || exit 1
   DRYARC_ALLOWED_HOSTS="$(sed -n 's/^hosts=//p' <<<"$told")"
   DRYARC_ORIGIN="$(sed -n 's/^origin=//p' <<<"$told")"
-  export DRYARC_ALLOWED_HOSTS DRYARC_ORIGIN
+  DRYARC_TRUST_URL="$(sed -n 's/^trust=//p' <<<"$told")"
+  export DRYARC_ALLOWED_HOSTS DRYARC_ORIGIN DRYARC_TRUST_URL
 }
 
 # Starts the front, kept running; its number becomes $front.

@@ -125,7 +125,7 @@ else if (command === "check") {
   // Lines for the shell: names hold letters, figures, dots and hyphens alone.
   console.log(`hosts=${hosts.join(",")}`);
   console.log(`origin=${origin}`);
-  console.log(`address=${address}`);
+  console.log(`trust=${hasOwn ? "" : trustOrigin(address === "" ? "127.0.0.1" : address)}`);
 } else if (command === "address") {
   const [found] = ownAddresses();
   if (found === undefined) fail("this machine has no address in a private network; name one: --lan=ADDRESS.");

@@ -30,6 +30,17 @@ export const SHEET_WORD: Readonly<Record<SheetName, string>> = {
   kit: "Kit",
 };
 
+const WEEK_MS = 7 * 86_400_000;
+/** Until when a phone comes in unless another day is said: a week after the next visit, or after today. Days as ISO dates. */
+export const lastDayFor = (visits: readonly string[], today: string): string => {
+  const next = visits.filter((v) => v >= today).sort()[0] ?? today;
+  return new Date(Date.parse(`${next}T00:00:00Z`) + WEEK_MS).toISOString().slice(0, 10);
+};
+
+/** The last day before a moment: what ends at midnight comes in until the day before. */
+export const lastDayText = (iso: string): string =>
+  new Date(Date.parse(iso) - 1).toLocaleDateString("en-GB", { day: "numeric", month: "short", year: "numeric", timeZone: "UTC" });
+
 const text = (v: unknown): string => (v === undefined || v === null || v === "" ? "" : String(v));
 
 /** What was done, by its name in the book; one that a later program wrote is told by that name. */

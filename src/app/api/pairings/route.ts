@@ -9,5 +9,7 @@ import { makePairing } from "@/service/people/come-in";
 export const POST = (request: Request): Promise<Response> =>
   handle(request, "edit-people", async () => {
     needSignIn();
-    return makePairing(db(), await parseBody(request, pairingSchema), originOf(request));
+    const made = await makePairing(db(), await parseBody(request, pairingSchema), originOf(request));
+    // Where a phone that does not trust this server yet gets its certificate.
+    return { ...made, trustUrl: process.env.DRYARC_TRUST_URL ?? "" };
   });

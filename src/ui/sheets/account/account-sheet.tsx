@@ -10,6 +10,7 @@ import { House } from "../../frame/house";
 import { SignOut } from "../../frame/sign-out";
 import { Trouble } from "../../frame/trouble";
 import { ME, useMeQuery } from "../../state/me";
+import { lastDayText } from "../../wording/people";
 import { PasswordField } from "../door/password-field";
 import { Qr } from "../people/qr";
 
@@ -309,8 +310,8 @@ const AccountParts = ({ account, phoneUntil }: { account: AccountDto; phoneUntil
     </>
   ) : (
     <p className="m-0 max-w-[62ch] text-press leading-6">
-      This phone comes in as {account.name} until {when(phoneUntil)}. Name, password and passkeys are changed at a computer, signed in with
-      the password. A phone that is lost is ended by the owner, under People.
+      This phone comes in as {account.name} until {lastDayText(phoneUntil)}. Name, password and passkeys are changed at a computer, signed
+      in with the password. A phone that is lost is ended by the owner, under People.
     </p>
   );
 

@@ -177,15 +177,15 @@ export const JobsSheet = () => {
               <WhoIsHere />
             </div>
           </div>
-          <div className="flex-1">
+          <div className={`flex-1 ${ASIDE}`}>
             <div className="label">Jobs</div>
             <div className="font-said">{data === undefined ? "not read yet" : `${jobs.length} in view of ${data.length}`}</div>
           </div>
-          <div className="flex-1">
+          <div className={`flex-1 ${ASIDE}`}>
             <div className="label">Links</div>
             <div className="font-said">{jobs.reduce((n, s) => n + s.links.length, 0)} in view</div>
           </div>
-          <div className="flex-1">
+          <div className={`flex-1 ${ASIDE}`}>
             <div className="label">Date</div>
             <div className="font-said">{today}</div>
           </div>

@@ -4,11 +4,12 @@ import { Dialog } from "radix-ui";
 import { useEffect, useState } from "react";
 import { type BecomesDto, becomesSchema, invitationSchema, type PeopleDto, type PersonDto, pairingSchema, ROLES } from "@/contract";
 import { patchJson, postJson } from "../../api/client";
+import { useJobs } from "../../api/queries";
 import { Field } from "../../controls/field";
 import type { Opened } from "../../controls/lazy-part";
 import { SheetDialog } from "../../controls/sheet-dialog";
 import { FormTrouble, sentence, useSubmit } from "../../controls/use-submit";
-import { ROLE_NAME } from "../../wording/people";
+import { lastDayFor, ROLE_NAME } from "../../wording/people";
 import { asRole, BecomesFields, START } from "./becomes-fields";
 import { CopyLink } from "./copy-link";
 import { PEOPLE } from "./people-keys";
@@ -143,7 +144,13 @@ const useSecondsTo = (iso: string): number => {
   return Math.max(0, Math.ceil((Date.parse(iso) - now) / 1000));
 };
 
-const CodeShown = ({ made, again }: { made: { url: string; expiresAt: string }; again: () => void }) => {
+interface Made {
+  readonly url: string;
+  readonly expiresAt: string;
+  readonly trustUrl: string;
+}
+
+const CodeShown = ({ made, again }: { made: Made; again: () => void }) => {
   const left = useSecondsTo(made.expiresAt);
   return left === 0 ? (
     <div>
@@ -163,10 +170,12 @@ const CodeShown = ({ made, again }: { made: { url: string; expiresAt: string }; 
         .
       </p>
       <CopyLink url={made.url} />
-      <p className="cap m-0 mt-3">
-        A phone that warns of the certificate does not trust this server yet: it finds it, with plain steps, where the terminal says “gets
-        its certificate at”.
-      </p>
+      {made.trustUrl !== "" && (
+        <p className="m-0 mt-3 text-note text-ink-2">
+          A phone that warns of the certificate does not trust this server yet. Open this on it first, it has plain steps:{" "}
+          <span className="break-all font-mono text-ink">{made.trustUrl}</span>
+        </p>
+      )}
     </div>
   );
 };
@@ -181,16 +190,20 @@ export const PhoneDialog = ({ open, onOpenChange, people }: Opened & { people: r
   const [memberId, setMemberId] = useState(people.find((p) => p.self)?.id ?? people[0]?.id ?? "");
   const person = people.find((p) => p.id === memberId);
   const [becomes, setBecomes] = useState<BecomesDto | null>(null);
-  const [endsOn, setEndsOn] = useState(() => inDays(7));
+  const [typedDay, setTypedDay] = useState<string | null>(null);
+  const jobs = useJobs().data ?? [];
   const [fault, setFault] = useState<string | undefined>(undefined);
-  const [made, setMade] = useState<{ url: string; expiresAt: string } | null>(null);
+  const [made, setMade] = useState<Made | null>(null);
   const roles = person === undefined ? ROLES : ROLES.slice(ROLES.indexOf(person.becomes.role));
   const value = becomes ?? onPhone(person?.becomes ?? START);
+  const { jobIds } = value;
+  const visits = jobs.flatMap(({ job }) => (jobIds === null || jobIds.includes(job.id) ? [job.visitOn] : []));
+  const endsOn = typedDay ?? lastDayFor(visits, inDays(0));
   const make = (): void => {
     const read = pairingSchema.safeParse({ memberId, becomes: value, endsOn });
     setFault(read.success ? undefined : sentence(read.error.issues[0]?.message));
     if (!read.success) return;
-    void sending.run(async () => setMade(await postJson<{ url: string; expiresAt: string }>("/api/pairings", read.data)));
+    void sending.run(async () => setMade(await postJson<Made>("/api/pairings", read.data)));
   };
   const close = (to: boolean): void => {
     if (!to) {
@@ -236,8 +249,8 @@ export const PhoneDialog = ({ open, onOpenChange, people }: Opened & { people: r
             label="Last day it comes in"
             type="date"
             value={endsOn}
-            onChange={(e) => setEndsOn(e.target.value)}
-            note="the day of the visit and a week, as a rule"
+            onChange={(e) => setTypedDay(e.target.value)}
+            note="a week after the visit, unless another day is meant"
           />
           <FormTrouble of={sending} />
           <div className="flex items-center gap-6">

@@ -11,7 +11,7 @@ import { FormTrouble, useSubmit } from "../../controls/use-submit";
 import { House } from "../../frame/house";
 import { Trouble } from "../../frame/trouble";
 import { useMeQuery } from "../../state/me";
-import { auditSentence, ROLE_NAME, SHEET_WORD } from "../../wording/people";
+import { auditSentence, lastDayText, ROLE_NAME, SHEET_WORD } from "../../wording/people";
 import { PEOPLE } from "./people-keys";
 
 const InviteDialog = lazyPart(() => import("./people-dialogs").then((m) => m.InviteDialog));
@@ -114,7 +114,7 @@ const PeopleTab = ({ firm }: { firm: PeopleDto }) => {
 /** How a phone stands, in words: ended ones say what may still lie on them. */
 const phoneState = (d: DeviceDto): string => {
   const over = d.revokedAt !== null || Date.parse(d.endsAt) < Date.now();
-  if (!over) return `comes in until ${day(d.endsAt)}`;
+  if (!over) return `comes in until ${lastDayText(d.endsAt)}`;
   if (d.wipedAt !== null) return `ended; it forgot what it kept, ${when(d.wipedAt)}`;
   return `ended; what it kept may still lie on it until it next reaches this server`;
 };

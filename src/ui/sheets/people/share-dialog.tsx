@@ -8,14 +8,11 @@ import { Field } from "../../controls/field";
 import type { Opened } from "../../controls/lazy-part";
 import { SheetDialog } from "../../controls/sheet-dialog";
 import { FormTrouble, sentence, useSubmit } from "../../controls/use-submit";
-import { SHEET_WORD } from "../../wording/people";
+import { lastDayText, SHEET_WORD } from "../../wording/people";
 import { CopyLink } from "./copy-link";
 
 const DAYS = 30;
 const inDays = (days: number): string => new Date(Date.now() + days * 86_400_000).toISOString().slice(0, 10);
-const day = (iso: string): string =>
-  new Date(Date.parse(iso) - 1).toLocaleDateString("en-GB", { day: "numeric", month: "short", year: "numeric", timeZone: "UTC" });
-
 const openedText = (s: ShareDto): string =>
   s.opened === 0
     ? "not opened yet"
@@ -114,7 +111,7 @@ export const ShareDialog = ({ open, onOpenChange, jobId, jobName }: Opened & { j
             <li key={s.id} className="flex flex-wrap items-baseline gap-x-3 border-b border-rule py-1.5">
               <span className="font-figure">{s.name}</span>
               <span className="text-ink-2">
-                {s.sheets.map((x) => SHEET_WORD[x]).join(", ")}; {s.ended ? "over" : `until ${day(s.expiresAt)}`}; {openedText(s)}
+                {s.sheets.map((x) => SHEET_WORD[x]).join(", ")}; {s.ended ? "over" : `until ${lastDayText(s.expiresAt)}`}; {openedText(s)}
               </span>
               {!s.ended && (
                 <button type="button" className="press ml-auto" disabled={ending.busy} onClick={() => end(s.id)}>
