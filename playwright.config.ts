@@ -1,4 +1,5 @@
 import { defineConfig } from "@playwright/test";
+import { CHROMIUM } from "./e2e/chromium";
 
 export default defineConfig({
   testDir: "e2e",
@@ -15,15 +16,7 @@ export default defineConfig({
     colorScheme: "light",
     timezoneId: "UTC",
     launchOptions: {
-      executablePath: "/usr/bin/chromium",
-      args: [
-        "--no-sandbox",
-        "--disable-quic",
-        "--no-first-run",
-        "--disable-background-networking",
-        "--disable-component-update",
-        "--disable-sync",
-      ],
+      ...CHROMIUM,
     },
     screenshot: "only-on-failure",
   },

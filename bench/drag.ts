@@ -1,20 +1,13 @@
 // Dragging a mast on a 2,000-point profile in headless Chromium: time from the pointer's move to the frame that shows it.
 import { chromium } from "@playwright/test";
+import { CHROMIUM } from "../e2e/chromium";
 import type { JobSummary } from "../src/contract";
 
 const base = process.env.DRYARC_URL!;
 const MOVES = 200;
 
 const browser = await chromium.launch({
-  executablePath: "/usr/bin/chromium",
-  args: [
-    "--no-sandbox",
-    "--disable-quic",
-    "--no-first-run",
-    "--disable-background-networking",
-    "--disable-component-update",
-    "--disable-sync",
-  ],
+  ...CHROMIUM,
 });
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
 const cdp = await page.context().newCDPSession(page);

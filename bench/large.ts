@@ -3,6 +3,7 @@ import { mkdirSync } from "node:fs";
 import { setTimeout as sleep } from "node:timers/promises";
 import { chromium } from "@playwright/test";
 import { sql } from "drizzle-orm";
+import { CHROMIUM } from "../e2e/chromium";
 import type { JobSummary, LinkVerdict } from "../src/contract";
 import { openDb } from "../src/data/client";
 import { getJob, sitesOf } from "../src/data/jobs";
@@ -82,8 +83,7 @@ await timed("ground: what is drawn of 200,000 footprints", "2000 ms together", (
 );
 {
   const browser = await chromium.launch({
-    executablePath: "/usr/bin/chromium",
-    args: ["--no-sandbox", "--disable-quic", "--disable-background-networking"],
+    ...CHROMIUM,
   });
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   const cdp = await page.context().newCDPSession(page);

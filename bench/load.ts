@@ -1,5 +1,6 @@
 // First load of each sheet in headless Chromium, nine times cold: largest paint, first verdict, script sent.
 import { chromium } from "@playwright/test";
+import { CHROMIUM } from "../e2e/chromium";
 import type { JobSummary } from "../src/contract";
 
 const base = process.env.DRYARC_URL!;
@@ -30,8 +31,7 @@ const PAGES: readonly [name: string, path: string, verdict: string][] = [
 ];
 
 const browser = await chromium.launch({
-  executablePath: "/usr/bin/chromium",
-  args: ["--no-sandbox", "--disable-background-networking", "--disable-component-update", "--disable-sync"],
+  ...CHROMIUM,
 });
 
 interface Load {

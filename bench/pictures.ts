@@ -1,18 +1,11 @@
 // One current picture of each main view, made from the demo job.
 import { chromium, type Page } from "@playwright/test";
+import { CHROMIUM } from "../e2e/chromium";
 import type { JobSummary } from "../src/contract";
 
 const base = process.env.DRYARC_URL!;
 const browser = await chromium.launch({
-  executablePath: "/usr/bin/chromium",
-  args: [
-    "--no-sandbox",
-    "--disable-quic",
-    "--no-first-run",
-    "--disable-background-networking",
-    "--disable-component-update",
-    "--disable-sync",
-  ],
+  ...CHROMIUM,
 });
 const open = async (colorScheme: "light" | "dark" = "light"): Promise<Page> =>
   (await browser.newContext({ viewport: { width: 1280, height: 800 }, colorScheme })).newPage();

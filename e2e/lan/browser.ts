@@ -4,6 +4,7 @@ import { mkdirSync, mkdtempSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import { type BrowserContext, type BrowserContextOptions, chromium, expect, type Page } from "@playwright/test";
+import { CHROMIUM } from "../chromium";
 
 /* Browsers as others have them: each a fresh profile, which trusts the authority of this server and nothing else new. */
 
@@ -32,16 +33,8 @@ export const openBrowser = async (
   const home = makeHome(trusting);
   const rules = ["dryarc.local", ...hosts].map((h) => `MAP ${h} 127.0.0.1`).join(",");
   const context = await chromium.launchPersistentContext(path.join(home, "profile"), {
-    executablePath: "/usr/bin/chromium",
-    args: [
-      "--no-sandbox",
-      "--disable-quic",
-      "--no-first-run",
-      "--disable-background-networking",
-      "--disable-component-update",
-      "--disable-sync",
-      `--host-resolver-rules=${rules}`,
-    ],
+    ...CHROMIUM,
+    args: [...CHROMIUM.args, `--host-resolver-rules=${rules}`],
     env: { ...process.env, HOME: home } as Record<string, string>,
     baseURL: ORIGIN,
     viewport: { width: 1280, height: 800 },

@@ -15,6 +15,34 @@ export const asRole = (role: Role, was: BecomesDto): BecomesDto => ({
 
 const toggled = <T,>(list: readonly T[], item: T): T[] => (list.includes(item) ? list.filter((x) => x !== item) : [...list, item]);
 
+/** Sheets that are given to somebody, a tick each. */
+export const SheetTicks = ({
+  value,
+  onChange,
+  fault,
+}: {
+  value: readonly SheetName[];
+  onChange: (value: SheetName[]) => void;
+  fault?: string | undefined;
+}) => (
+  <fieldset>
+    <legend className="cap">Sheets</legend>
+    <div className="grid grid-cols-3">
+      {SHEET_NAMES.map((s) => (
+        <label key={s} className="flex min-h-[26px] items-center gap-2">
+          <input type="checkbox" checked={value.includes(s)} onChange={() => onChange(toggled(value, s))} />
+          {SHEET_WORD[s]}
+        </label>
+      ))}
+    </div>
+    {fault !== undefined && (
+      <p role="alert" className="m-0 text-short-figure">
+        {fault}
+      </p>
+    )}
+  </fieldset>
+);
+
 /** What somebody will be, of which jobs, and which sheets. @param most roles that may be chosen. */
 export const BecomesFields = ({
   value,
@@ -69,23 +97,7 @@ export const BecomesFields = ({
           </div>
         </fieldset>
       )}
-      {value.role === "customer" && (
-        <fieldset>
-          <legend className="cap">Sheets</legend>
-          <div className="grid grid-cols-3">
-            {SHEET_NAMES.map((s: SheetName) => (
-              <label key={s} className="flex min-h-[26px] items-center gap-2">
-                <input
-                  type="checkbox"
-                  checked={value.sheets?.includes(s) === true}
-                  onChange={() => onChange({ ...value, sheets: toggled(value.sheets ?? [], s) })}
-                />
-                {SHEET_WORD[s]}
-              </label>
-            ))}
-          </div>
-        </fieldset>
-      )}
+      {value.role === "customer" && <SheetTicks value={value.sheets ?? []} onChange={(sheets) => onChange({ ...value, sheets })} />}
       {fault !== undefined && (
         <p role="alert" className="m-0 text-short-figure">
           {fault}

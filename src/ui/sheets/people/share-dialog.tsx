@@ -2,13 +2,14 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Dialog } from "radix-ui";
 import { useState } from "react";
-import { SHEET_NAMES, type ShareDto, type SheetName, shareSchema } from "@/contract";
+import { type ShareDto, type SheetName, shareSchema } from "@/contract";
 import { deleteAt, getJson, postJson } from "../../api/client";
 import { Field } from "../../controls/field";
 import type { Opened } from "../../controls/lazy-part";
 import { SheetDialog } from "../../controls/sheet-dialog";
 import { FormTrouble, sentence, useSubmit } from "../../controls/use-submit";
 import { lastDayText, SHEET_WORD } from "../../wording/people";
+import { SheetTicks } from "./becomes-fields";
 import { CopyLink } from "./copy-link";
 
 const DAYS = 30;
@@ -66,26 +67,7 @@ export const ShareDialog = ({ open, onOpenChange, jobId, jobName }: Opened & { j
           }}
         >
           <Field label="For whom" value={name} maxLength={80} onChange={(e) => setName(e.target.value)} fault={faults.name} />
-          <fieldset>
-            <legend className="cap">Sheets</legend>
-            <div className="grid grid-cols-3">
-              {SHEET_NAMES.map((s) => (
-                <label key={s} className="flex min-h-[26px] items-center gap-2">
-                  <input
-                    type="checkbox"
-                    checked={sheets.includes(s)}
-                    onChange={() => setSheets(sheets.includes(s) ? sheets.filter((x) => x !== s) : [...sheets, s])}
-                  />
-                  {SHEET_WORD[s]}
-                </label>
-              ))}
-            </div>
-            {faults.sheets !== undefined && (
-              <p role="alert" className="m-0 text-short-figure">
-                {faults.sheets}
-              </p>
-            )}
-          </fieldset>
+          <SheetTicks value={sheets} onChange={setSheets} fault={faults.sheets} />
           <Field label="Last day it opens" type="date" value={endsOn} onChange={(e) => setEndsOn(e.target.value)} fault={faults.endsOn} />
           <FormTrouble of={sending} />
           <div className="flex items-center gap-6">
