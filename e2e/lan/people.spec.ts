@@ -6,6 +6,7 @@ import type { AddressInfo } from "node:net";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import { expect, type Page, test } from "@playwright/test";
+import { Client } from "pg";
 import type { JobSummary } from "../../src/contract";
 import { expectAccessible } from "../helpers";
 import { atRegister, closeAll, fetchIn, ORIGIN, openBrowser, PASSWORD, PHONE, signIn, TLS, totpOf } from "./browser";
@@ -242,6 +243,43 @@ test("a phone is let in by the code's text, as an installer until its day, and s
   await phone.context().close();
 });
 
+test("a phone whose time is over keeps what waits to be sent, and sends it when its person is let in anew", async () => {
+  const letIn = async (phone: Page): Promise<void> => {
+    await owner.goto("/people");
+    await owner.getByRole("button", { name: "Let a phone in" }).click();
+    await owner.getByRole("button", { name: "Show the code" }).click();
+    await phone.goto(await owner.getByRole("textbox", { name: "The link" }).inputValue());
+    await phone.getByLabel("What this phone is called").fill("Roof phone");
+    await phone.getByRole("button", { name: "Let it in" }).tap();
+    await atRegister(phone);
+  };
+  const phone = await openBrowser(PHONE);
+  await letIn(phone);
+  const survey = `/jobs/${demo.job.id}/survey`;
+  await phone.goto(survey);
+  await phone.getByRole("button", { name: /Net Store/ }).click();
+  await phone.evaluate(async () => void (await navigator.serviceWorker.ready));
+  await phone.context().setOffline(true);
+  await phone.getByLabel("Notes").fill("gate code from the harbour master");
+  await phone.getByLabel("Notes").press("Tab");
+  await expect(phone.getByTestId("saved")).toContainText("kept on this phone");
+  // Its last day passes while it is out of coverage.
+  const db = new Client({ connectionString: process.env.DATABASE_URL });
+  await db.connect();
+  await db.query("UPDATE auth.device SET ends_at = now() - interval '1 minute' WHERE name = 'Roof phone'");
+  await db.end();
+  await phone.context().setOffline(false);
+  await phone.goto("/");
+  await expect(phone).toHaveURL(/\/sign-in/);
+  expect(await phone.evaluate(() => caches.keys())).not.toContain("dry-arc.page");
+  await expect(phone.getByTestId("outbox")).toContainText("1 edit waits in this browser");
+  const notes = async (): Promise<string> => (await fetchIn(owner, `/api/jobs/${demo.job.id}/sites`)).text;
+  expect(await notes()).not.toContain("gate code from the harbour master");
+  await letIn(phone);
+  await expect.poll(notes).toContain("gate code from the harbour master");
+  await phone.context().close();
+});
+
 test("a customer sees one sheet of one job, in the page and behind it", async () => {
   const link = await invite("trust@isles.example", "Customer", async (dialog) => {
     await dialog.getByRole("checkbox", { name: "Merrow Harbour Trust" }).check();
@@ -288,9 +326,13 @@ test("a link that was shared opens its sheet without an account, is counted, and
   await owner.reload();
   await owner.getByRole("button", { name: "Share" }).click();
   await expect(dialog.getByText("opened 1 time")).toBeVisible();
+  // Who was sent a link may have an account all the same.
+  await friend.goto("/");
+  await friend.getByRole("link", { name: "sign in" }).tap();
+  await expect(friend.getByLabel("E-mail address")).toBeVisible();
   await dialog.getByRole("button", { name: "Take back the link for the landlord" }).click();
   await expect(dialog.getByText(/; over;/)).toBeVisible();
-  await friend.reload();
+  await friend.goto("/");
   await expect(friend.getByRole("heading", { name: "Shared with you" })).toBeVisible();
   await friend.goto(link);
   await expect(friend.getByText("This link was used already, has run out, or was taken back")).toBeVisible();

@@ -80,8 +80,8 @@ export interface MeDto {
   readonly signIn: boolean;
   /** Nobody can come in yet: the first becomes the owner. */
   readonly first: boolean;
-  /** This phone was ended: it must forget what it keeps. */
-  readonly forget: boolean;
+  /** This phone must forget: all, when it was ended; copies, when its time is over: what waits there to be sent stays. */
+  readonly forget: "all" | "copies" | null;
   /** Null: signed out. */
   readonly person: {
     /** Null: whoever sits at this machine. */

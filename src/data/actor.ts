@@ -28,6 +28,12 @@ export const asAsker = <T>(who: Asker, work: () => Promise<T>): Promise<T> => as
 /** Who works; null: the program itself. */
 export const askerNow = (): Asker | null => asker.getStore() ?? null;
 
+/** Whose name stands under what is made now; nobody's where nobody signs in. */
+export const signedNow = (): { readonly personId: string; readonly personName: string } | Record<string, never> => {
+  const who = asker.getStore();
+  return who === undefined || who.personId === null ? {} : { personId: who.personId, personName: who.name };
+};
+
 const held = new AsyncLocalStorage<string | null>();
 
 /** Runs work on behalf of one browser (or of the queue, null): its edits carry that name in the log. */

@@ -3,6 +3,7 @@ import { mayOpen } from "./actor";
 import { recordChange, type Tx, workFor } from "./changes";
 import { Refused } from "./clash";
 import type { Db } from "./client";
+import { nextJobNumber } from "./jobs";
 import { checkWhole, lockJobs } from "./records";
 import { job } from "./schema";
 import { storeOf } from "./stores";
@@ -54,11 +55,7 @@ export const insertJobRows = async (
   const [here] = await tx.select({ number: job.number, name: job.name }).from(job).where(eq(job.id, id));
   if (here !== undefined) throw new Refused("job-exists", "job", { name: here.name, number: here.number });
   await workFor(tx);
-  const [{ next } = { next: 1 }] = await tx
-    .select({ next: sql<number>`coalesce(max(${job.number}), 0)::int + 1` })
-    .from(job)
-    .where(sql`${job.organisationId} = own_organisation()`);
-  await storeOf("job").insert(tx, { id, jobId: id, values: { ...values, number: next } });
+  await storeOf("job").insert(tx, { id, jobId: id, values: { ...values, number: await nextJobNumber(tx) } });
   for (const r of rows.records) {
     checkWhole(r.kind, r.values);
     const bytes = await bytesOf(r.kind, r.id);

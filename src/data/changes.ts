@@ -1,5 +1,5 @@
 import { eq, sql } from "drizzle-orm";
-import { askerNow, clientNow, mayTouch, stepNow } from "./actor";
+import { askerNow, clientNow, mayTouch, signedNow, stepNow } from "./actor";
 import { NotFound } from "./clash";
 import type { Db } from "./client";
 import { change, job } from "./schema";
@@ -37,9 +37,7 @@ export const recordChange = async (
 ): Promise<void> => {
   if (!mayTouch(input.jobId)) throw new NotFound(input.entity);
   const clientId = clientNow();
-  const who = askerNow();
-  const by = who === null || who.personId === null ? {} : { personId: who.personId, personName: who.name };
-  await tx.insert(change).values({ ...input, ...by, clientId, step: stepNow() });
+  await tx.insert(change).values({ ...input, ...signedNow(), clientId, step: stepNow() });
   await tx
     .update(job)
     .set({ revision: sql`${job.revision} + 1`, updatedAt: sql`now()` })

@@ -1,5 +1,5 @@
 import { and, desc, eq, inArray, isNull, sql } from "drizzle-orm";
-import { askerNow, clientNow } from "./actor";
+import { askerNow, clientNow, signedNow } from "./actor";
 import { recordChange, type Tx, tellJob, workFor } from "./changes";
 import { NotFound, Refused, VersionClash } from "./clash";
 import type { Db } from "./client";
@@ -108,10 +108,9 @@ export const createImport = (
     const who = askerNow();
     // Whoever was given some jobs is given no new one.
     if (input.jobId === null && who?.jobIds != null) throw new Refused("not-allowed", "job");
-    const by = who === null || who.personId === null ? {} : { personId: who.personId, personName: who.name };
     const [row] = await tx
       .insert(fileImport)
-      .values({ ...input, ...by, clientId: clientNow() })
+      .values({ ...input, ...signedNow(), clientId: clientNow() })
       .returning();
     await tellImport(tx, row!);
     await tx.execute(sql`SELECT pg_notify(${WORK_CHANNEL}, '')`);

@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, inArray, isNull } from "drizzle-orm";
+import { and, asc, desc, eq, inArray, isNull, sql } from "drizzle-orm";
 import { askerNow, mayOpen } from "./actor";
 import { NotFound } from "./clash";
 import type { Db } from "./client";
@@ -18,6 +18,15 @@ export const openJobs = () => {
     who === null ? undefined : eq(job.organisationId, who.organisationId),
     who === null || who.jobIds === null ? undefined : inArray(job.id, [...who.jobIds]),
   );
+};
+
+/** The next number of a job in the firm that this transaction works for. */
+export const nextJobNumber = async (tx: Pick<Db, "select">): Promise<number> => {
+  const [{ next } = { next: 1 }] = await tx
+    .select({ next: sql<number>`coalesce(max(${job.number}), 0)::int + 1` })
+    .from(job)
+    .where(sql`${job.organisationId} = own_organisation()`);
+  return next;
 };
 
 export const listJobs = (db: Db): Promise<JobRow[]> => db.select().from(job).where(openJobs()).orderBy(desc(job.number));

@@ -252,9 +252,21 @@ export const ownersOf = async (tx: Pick<Tx, "select">, organisationId: string): 
 export const emailTaken = async (db: Pick<Db, "select">, email: string): Promise<boolean> =>
   (await db.select({ id: user.id }).from(user).where(eq(user.email, email))).length > 0;
 
-/** Ends all sessions of a person, or of one phone of theirs. */
-export const endSessions = (db: Pick<Db, "delete">, userId: string, deviceId?: string): Promise<unknown> =>
-  db.delete(session).where(and(eq(session.userId, userId), deviceId === undefined ? undefined : eq(session.deviceId, deviceId)));
+/** Ends all sessions of a person. */
+export const endSessions = (db: Pick<Db, "delete">, userId: string): Promise<unknown> =>
+  db.delete(session).where(eq(session.userId, userId));
+
+/**
+ * Ends all that a member comes in by. Sessions of phones stay until each asks once more: they open nothing, and are what the phone
+ * learns by that it must forget.
+ */
+export const endComing = async (tx: Pick<Tx, "delete" | "update">, of: Pick<MemberRow, "id" | "userId">): Promise<void> => {
+  await tx
+    .update(device)
+    .set({ revokedAt: sql`now()` })
+    .where(and(eq(device.memberId, of.id), isNull(device.revokedAt)));
+  await tx.delete(session).where(and(eq(session.userId, of.userId), isNull(session.deviceId)));
+};
 
 export const invitationsOf = (db: Db, organisationId: string): Promise<InvitationRow[]> =>
   db

@@ -133,6 +133,10 @@ const standing = async (tx: Tx, jobId: string, kind: string, id: string, version
   return row;
 };
 
+/** Values of a patch that differ from what stands. */
+const changed = (before: Values, fields: Values): Values =>
+  Object.fromEntries(Object.entries(fields).filter(([key, v]) => v !== undefined && !deepEqual(before[key], v)));
+
 const create = async (tx: Tx, jobId: string, kind: string, input: Values, more: { id?: string; bytes?: Buffer } = {}): Promise<Kept> => {
   const k = mayEdit(kind);
   const store = storeOf(kind);
@@ -148,8 +152,7 @@ const create = async (tx: Tx, jobId: string, kind: string, input: Values, more: 
     throw new VersionClash(kind, before.jobId === jobId ? told(kind, before) : null);
   }
   const fields = k.fields.parse(input) as Values;
-  if (!seesPrices(roleNow()))
-    for (const f of k.prices ?? []) if (!deepEqual(fields[f], visibleTo(roleNow(), k, fields)[f])) refusePrices(k, kind, { [f]: 1 });
+  refusePrices(k, kind, changed(visibleTo(roleNow(), k, fields), fields));
   checkWhole(kind, fields);
   const set = await rulesOf(kind).create?.(tx, jobId, { ...input, ...fields });
   const values: Values = { ...fields, ...(k.fixed.parse({ ...input, ...set }) as Values) };
@@ -161,10 +164,6 @@ const create = async (tx: Tx, jobId: string, kind: string, input: Values, more: 
   await makeStale(tx, kind, row);
   return row;
 };
-
-/** Values of a patch that differ from what stands. */
-const changed = (before: Values, fields: Values): Values =>
-  Object.fromEntries(Object.entries(fields).filter(([key, v]) => v !== undefined && !deepEqual(before[key], v)));
 
 const patch = async (tx: Tx, jobId: string, kind: string, id: string, version: number, fields: Values): Promise<Kept> => {
   const k = mayEdit(kind);

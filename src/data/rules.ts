@@ -5,7 +5,8 @@ import { inverse } from "../core/geo";
 import { LONGEST_LINK_M, SHORTEST_LINK_M } from "../core/link";
 import type { Tx } from "./changes";
 import { NotFound, Refused } from "./clash";
-import { design, job, link, site } from "./schema";
+import { nextJobNumber } from "./jobs";
+import { design, link, site } from "./schema";
 import { upload } from "./schema-work";
 import { moveStock } from "./stock";
 import type { Kept } from "./stores";
@@ -159,11 +160,7 @@ const basemapRules: Rules = {
 
 const jobRules: Rules = {
   create: async (tx) => {
-    const [{ next } = { next: 1 }] = await tx
-      .select({ next: sql<number>`coalesce(max(${job.number}), 0)::int + 1` })
-      .from(job)
-      .where(sql`${job.organisationId} = own_organisation()`);
-    return { number: next };
+    return { number: await nextJobNumber(tx) };
   },
 };
 

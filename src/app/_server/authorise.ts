@@ -1,5 +1,7 @@
 /*
- * From where a request may come, before anybody asks who sent it. Each request is checked: its Host must be one of ours (against names rebound to loopback), and it must come from our own pages or from no page at all. That holds for reads, too: a page elsewhere must not make the server work.
+ * From where a request may come, before anybody asks who sent it. Each request is checked: its Host must be one of ours (against
+ * names rebound to loopback), and it must come from our own pages or from no page at all. That holds for reads, too: a page
+ * elsewhere must not make the server work.
  */
 const LOOPBACK = /^(127\.0\.0\.1|localhost|\[::1\])(:\d+)?$/;
 

@@ -47,6 +47,10 @@ const LOCAL = {
 /** Under this name a browser keeps the secret of a link that was shared with it. */
 export const shareCookie = (): string => (isSecure() ? "__Secure-dryarc.share" : "dryarc.share");
 
+/** What takes that secret out of the browser again. */
+export const shareCookieEnd = (): string =>
+  `${shareCookie()}=; Path=/; HttpOnly; SameSite=Strict; Max-Age=0${isSecure() ? "; Secure" : ""}`;
+
 /** The secret of a shared link that a request comes with. */
 export const sharedSecret = (request: Request): string | null => {
   const found = (request.headers.get("cookie") ?? "").split(/;\s*/).find((c) => c.startsWith(`${shareCookie()}=`));

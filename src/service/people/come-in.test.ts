@@ -262,7 +262,7 @@ describe("a phone", () => {
     expect((await ask("GET jobs", cookie)).status).toBe(200);
     expect((await ask("DELETE devices/[deviceId]", owner.cookie, { params: { deviceId: phone!.id } })).status).toBe(200);
     expect((await ask("GET jobs", cookie)).status).toBe(401);
-    expect(((await (await ask("GET me", cookie)).json()) as { forget: boolean }).forget).toBe(true);
+    expect(((await (await ask("GET me", cookie)).json()) as { forget: string | null }).forget).toBe("all");
     const seen = async () => {
       const { devices } = (await (await ask("GET people", owner.cookie)).json()) as { devices: { id: string; wipedAt: string | null }[] };
       return devices.find((d) => d.id === phone!.id)!;
@@ -270,7 +270,7 @@ describe("a phone", () => {
     expect((await seen()).wipedAt).toBeNull();
     await ask("POST sign-out", cookie);
     expect((await seen()).wipedAt).not.toBeNull();
-    expect(((await (await ask("GET me", cookie)).json()) as { forget: boolean }).forget).toBe(false);
+    expect(((await (await ask("GET me", cookie)).json()) as { forget: string | null }).forget).toBeNull();
   });
 
   test("is over at the end of its last day", async () => {
@@ -280,6 +280,8 @@ describe("a phone", () => {
     expect((await ask("GET jobs", cookie)).status).toBe(200);
     await db.execute(sql`UPDATE auth.device SET ends_at = now() - interval '1 second' WHERE member_id = ${crew.memberId}`);
     expect((await ask("GET jobs", cookie)).status).toBe(401);
+    // It forgets what it keeps of the server; what waits there to be sent is its person's own, and stays.
+    expect(((await (await ask("GET me", cookie)).json()) as { forget: string | null }).forget).toBe("copies");
     const past = await ask("POST pairings", owner.cookie, { body: { memberId: crew.memberId, endsOn: "2020-01-01" } });
     expect(past.status).toBe(422);
   });
@@ -313,6 +315,20 @@ describe("the firm", () => {
     expect((await ask("GET jobs", p.cookie)).status).toBe(401);
     expect((await signIn(p.email, PASSWORD)).status).toBe(401);
     expect(await db.select().from(session).where(eq(session.userId, p.userId))).toEqual([]);
+  });
+
+  test("phones of who leaves are ended with them, and told to forget", async () => {
+    const p = await makePerson(db, firm, "installer");
+    const made = await ask("POST pairings", owner.cookie, { body: { memberId: p.memberId } });
+    const code = tokenIn(((await made.json()) as { url: string }).url);
+    const phone = cookiesOf(await ask("POST pair", null, { body: { code, name: "Roof phone" } }));
+    expect((await ask("GET jobs", phone)).status).toBe(200);
+    await set(owner, p.memberId, "installer", true);
+    expect((await ask("GET jobs", phone)).status).toBe(401);
+    expect(((await (await ask("GET me", phone)).json()) as { forget: string | null }).forget).toBe("all");
+    // Taken back into the firm, the phone stays ended: it is let in anew or not at all.
+    await set(owner, p.memberId, "installer");
+    expect((await ask("GET jobs", phone)).status).toBe(401);
   });
 
   test("what was done with people is in the book, which owners read and nobody else; no secret stands in it", async () => {

@@ -1,6 +1,6 @@
 import { randomUUID } from "node:crypto";
 import { and, eq, sql } from "drizzle-orm";
-import type { BecomesDto, InvitationDto } from "../../contract";
+import type { BecomesDto, InvitationDto, MeDto } from "../../contract";
 import { askerNow } from "../../data/actor";
 import { NotFound, Refused } from "../../data/clash";
 import type { Db } from "../../data/client";
@@ -294,10 +294,14 @@ export const resetPassword = async (db: Db, token: string, password: string): Pr
   });
 };
 
-/** Lets a phone that was ended, or whose time is over, know that it must forget what it keeps. */
-export const mustForget = async (db: Db, deviceId: string): Promise<boolean> => {
+/**
+ * What a phone must forget: all, when it was ended; what it keeps of the server, when only its time is over. Readings that wait on a
+ * phone whose time is over are its person's own: they go when it is let in anew.
+ */
+export const mustForget = async (db: Db, deviceId: string): Promise<MeDto["forget"]> => {
   const [row] = await db.select().from(device).where(eq(device.id, deviceId));
-  return row === undefined || row.revokedAt !== null || row.endsAt.getTime() < Date.now();
+  if (row === undefined || row.revokedAt !== null) return "all";
+  return row.endsAt.getTime() < Date.now() ? "copies" : null;
 };
 
 /** A phone says that it has forgotten what it kept; its session is over. */

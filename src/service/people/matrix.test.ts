@@ -283,6 +283,9 @@ test("a shared link opens what a customer with its sheets sees, and nothing besi
   expect((await ask("GET jobs", cookie)).status).toBe(401);
   expect(((await (await ask("GET me", cookie)).json()) as { shareOver: boolean }).shareOver).toBe(true);
   expect((await openIt(token)).status).toBe(422);
+  // Whoever signs out is nobody in that browser any more, by no link either.
+  const out = await ask("POST sign-out", cookie);
+  expect(cookiesOf(out, cookie)).toBe("");
   // Its day is over.
   const late = await make(["section"], inDays(1));
   const lateCookie = cookiesOf(await openIt(late.token));

@@ -8,7 +8,7 @@ import {
   type Becomes,
   changeMember,
   devicesOf,
-  endSessions,
+  endComing,
   invitationsOf,
   jobsOfFirm,
   lettersOf,
@@ -91,7 +91,7 @@ export const setMember = (db: Db, memberId: string, to: { readonly becomes: Beco
     const wasOwner = of.role === "owner" && of.endedAt === null;
     if (wasOwner && owners <= 1 && (to.ended || to.becomes.role !== "owner")) throw new Refused("last-owner", "role");
     await changeMember(tx, memberId, to.becomes, to.ended);
-    if (to.ended) await endSessions(tx, of.userId);
+    if (to.ended) await endComing(tx, of);
     await writeAudit(tx, to.ended ? "member-ended" : "member-changed", { detail: { member: memberId, role: to.becomes.role } });
   });
 

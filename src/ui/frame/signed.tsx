@@ -2,7 +2,7 @@
 import Link from "next/link";
 import { usePathname } from "next/navigation";
 import { useEffect, useRef, useState } from "react";
-import { forgetAll } from "../state/forget";
+import { forgetAll, forgetCopies } from "../state/forget";
 import { useMeQuery, usePerson } from "../state/me";
 import { ROLE_NAME } from "../wording/people";
 
@@ -31,7 +31,10 @@ export const WhoIsHere = ({ narrow = false }: { narrow?: boolean }) => {
       </p>
     ) : (
       <span className="cap">
-        {person.name}, by a link that {person.organisation} shared
+        {person.name}, by a link that {person.organisation} shared;{" "}
+        <Link prefetch={false} href="/sign-in" className="text-ink">
+          sign in
+        </Link>
       </span>
     );
   if (narrow)
@@ -69,8 +72,8 @@ export const Signed = () => {
       setLeft(false);
       return;
     }
-    if (me.forget) {
-      void forgetAll().then(() => window.location.assign("/sign-in"));
+    if (me.forget !== null) {
+      void (me.forget === "all" ? forgetAll() : forgetCopies()).then(() => window.location.assign("/sign-in"));
       return;
     }
     if (me.shareOver) {

@@ -1,7 +1,7 @@
 "use client";
 import { postJson } from "../api/client";
 
-/* A phone that was ended forgets what it keeps: pages, data, photos that wait, edits, drafts. */
+/* A phone that was ended forgets what it keeps: pages, data, photos that wait, edits, drafts. One whose time is over keeps what waits. */
 
 /** Scripts and letters are the same for everybody. */
 const CODE = "dry-arc.code";
@@ -27,6 +27,12 @@ const drop = (name: string): Promise<void> =>
 export const forgetPages = async (): Promise<void> => {
   if (!("caches" in window)) return;
   for (const name of await caches.keys()) if (name !== CODE) await caches.delete(name);
+};
+
+/** Forgets what is kept of the server, and says so; what waits here to be sent stays for who made it. */
+export const forgetCopies = async (): Promise<void> => {
+  await forgetPages();
+  await postJson("/api/sign-out", {}).catch(() => undefined);
 };
 
 /** Forgets all that this browser keeps of this server, then says so to it. */

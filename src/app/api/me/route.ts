@@ -15,7 +15,7 @@ export const GET = (request: Request): Promise<Response> =>
       return {
         signIn,
         first: false,
-        forget: false,
+        forget: null,
         shareOver: false,
         person: {
           id: who.personId,
@@ -35,7 +35,7 @@ export const GET = (request: Request): Promise<Response> =>
       signIn,
       shareOver,
       first: await nobodyYet(db()),
-      forget: deviceId !== null && (await mustForget(db(), deviceId)),
+      forget: deviceId === null ? null : await mustForget(db(), deviceId),
       person: null,
     };
   });

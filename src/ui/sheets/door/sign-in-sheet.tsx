@@ -71,7 +71,8 @@ export const SignInSheet = () => {
   const [keys, setKeys] = useState(false);
   useEffect(() => setKeys("PublicKeyCredential" in window && !/^[\d.]+$|^\[/.test(window.location.hostname)), []);
   useEffect(() => {
-    if (me !== undefined && me.person !== null) void goOn();
+    // Who only came by a shared link may have an account all the same.
+    if (me !== undefined && me.person !== null && !me.person.byShare) void goOn();
   }, [me]);
 
   const submit = (event: FormEvent<HTMLFormElement>): void => {
