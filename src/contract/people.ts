@@ -75,6 +75,12 @@ export interface ShareDto {
   readonly lastOpenedAt: string | null;
 }
 
+/** Somebody else who has a job open, and on which sheet. */
+export interface HereDto {
+  readonly name: string;
+  readonly sheet: SheetName;
+}
+
 export interface MeDto {
   /** False: whoever sits at this machine is the owner, and nobody else reaches it. */
   readonly signIn: boolean;

@@ -94,6 +94,36 @@ test("news tell whether it was one's own browser, and no browser's name", async 
   expect(atBren + atAnna).not.toContain("client-of");
 });
 
+test("people of the firm see who else has the job open and on which sheet; a customer sees and is seen by nobody", async () => {
+  const at = async (p: Person, sheet: string) => {
+    const answer = await ask("GET jobs/[jobId]/events", p.cookie, { params: { jobId }, query: `?client=client-${sheet}&sheet=${sheet}` });
+    const reader = answer.body!.getReader();
+    open.push(reader);
+    return reader;
+  };
+  const customer = await makePerson(db, anna.who.organisationId, "customer", {
+    jobIds: [jobId],
+    sheets: ["section"],
+    name: "Customer of the isles",
+  });
+  const ofAnna = await at(anna, "load");
+  const ofCustomer = await at(customer, "section");
+  const ofBren = await at(bren, "ground");
+  expect(await told(ofBren, /event: here[\s\S]*\n\n/)).toContain('[{"name":"Anna Skerry","sheet":"load"}]');
+  expect(await told(ofAnna, /event: here[\s\S]*\n\n/)).toContain('[{"name":"Bren Holm","sheet":"ground"}]');
+  // On another sheet; then gone.
+  const again = await at(bren, "air");
+  expect(await told(ofAnna, /event: here[\s\S]*\n\n/)).toContain('"sheet":"air"');
+  await ofBren.cancel();
+  await again.cancel();
+  expect(await told(ofAnna, /event: here\ndata: \[\]/)).toContain("data: []");
+  // Whatever the customer's line was told meanwhile, no name was among it.
+  await make(anna, siteAt(-31.006));
+  const heard = await told(ofCustomer, /"site"/);
+  expect(heard).not.toContain("Anna");
+  expect(heard).not.toContain("event: here");
+});
+
 test("one person holds so many lines of news open, and no more; one that is let go makes room", async () => {
   let held = 0;
   while ((await listen(anna, "client-of-anna")).ok) held++;

@@ -46,6 +46,7 @@ export const keys = {
   hardware: ["hardware"] as const,
   hardwareSteps: ["hardware-steps"] as const,
   history: (id: string) => ["history", id] as const,
+  here: (id: string) => ["here", id] as const,
   imports: (id: string) => ["imports", id] as const,
   datasets: ["datasets"] as const,
   room: (id: string) => ["room", id] as const,

@@ -6,6 +6,7 @@ import { VerdictMark } from "../marks/verdict-mark";
 import { useOpen } from "../state/me";
 import { usePreferences } from "../state/preferences";
 import { Logo } from "./logo";
+import { OthersHere } from "./others-here";
 import type { IndexRow } from "./sheet";
 import { WhoIsHere } from "./signed";
 
@@ -35,6 +36,7 @@ export const MODES = ["system", "paper", "night", "sun"] as const;
 /** The sheets of the job, and what every sheet can do. It keeps still while something is dragged beside it. */
 export const SheetNav = memo(
   ({
+    jobId,
     rows,
     selectedName,
     canUndo,
@@ -45,6 +47,7 @@ export const SheetNav = memo(
     openPalette,
     openKeys,
   }: {
+    jobId: string;
     rows: readonly IndexRow[];
     selectedName: string;
     canUndo: boolean;
@@ -91,6 +94,7 @@ export const SheetNav = memo(
           })}
         </ol>
         <div className="sheet-tools no-print mt-auto border-t border-ink px-3 py-3">
+          <OthersHere jobId={jobId} />
           <WhoIsHere narrow />
           <div className={`mb-2 justify-between ${readsOnly ? "hidden" : "flex"}`}>
             <button

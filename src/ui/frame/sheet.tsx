@@ -95,6 +95,7 @@ export const Sheet = ({
         style={{ gridTemplateColumns: "100px minmax(0,1fr)", gridTemplateRows: "minmax(0,1fr) 42px" }}
       >
         <SheetNav
+          jobId={jobId}
           rows={rows}
           selectedName={of.name}
           canUndo={undo.canUndo}

@@ -14,7 +14,7 @@ const useAirOpen = lazyCode(() => import("./air-open").then((m) => m.AirOpen));
 
 /** The air of a job: it opens when the plan and what its paths are to its radios are here. */
 export const AirSheet = ({ jobId }: { jobId: string }) => {
-  useJobNews(jobId);
+  useJobNews(jobId, "air");
   const job = useJob(jobId);
   const brief = useBrief(jobId);
   const network = useNetwork(jobId);

@@ -74,7 +74,7 @@ const BriefOpen = ({
   const [fault, setFault] = useState<string | null>(null);
   const say = (error: unknown): void => setFault(errorSentence(bodyOf(error), units));
   const history = useJobHistory(jobId, say);
-  useJobNews(jobId);
+  useJobNews(jobId, "brief");
   const record = useRecord(jobId, "brief", brief);
   const { fields: doc, status, setAside } = useRecordState(record);
   const { change } = record;

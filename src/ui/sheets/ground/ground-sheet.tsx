@@ -72,7 +72,7 @@ const GroundOpen = ({ jobId, read, others }: { jobId: string; read: JobBundle; o
 /** The plan of a job: sites, links, what stands in the way and what is known of the ground. */
 export const GroundSheet = ({ jobId }: { jobId: string }) => {
   const others = useRef<() => void>(() => undefined);
-  useJobNews(jobId, () => others.current());
+  useJobNews(jobId, "ground", () => others.current());
   const job = useJob(jobId);
   // Asked for at once, not only when the job is here.
   useVerdicts(jobId);

@@ -19,7 +19,7 @@ const useMovingOpen = lazyCode(() => import("./moving-open").then((m) => m.Movin
 
 /** The hubs of a job, or one of them: it opens when the paths of its remotes are here. */
 export const HubSheet = ({ jobId, hubId, moving = false }: { jobId: string; hubId: string | null; moving?: boolean }) => {
-  useJobNews(jobId);
+  useJobNews(jobId, "hub");
   const job = useJob(jobId);
   const hubs = useHubs(jobId);
   const hardware = useHardware();

@@ -11,7 +11,7 @@ const useKitOpen = lazyCode(() => import("./kit-open").then((m) => m.KitOpen));
 
 /** The kit of a link's two ends: it opens when their wiring and the sheets of all parts are here. */
 export const KitSheet = ({ jobId, linkId }: { jobId: string; linkId: string | null }) => {
-  useJobNews(jobId);
+  useJobNews(jobId, "kit");
   const router = useRouter();
   // What is looked at stays while a screen that is begun becomes another record.
   const [tab, setTab] = useState("list");

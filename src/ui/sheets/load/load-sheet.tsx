@@ -14,7 +14,7 @@ const useLoadOpen = lazyCode(() => import("./load-open").then((m) => m.LoadOpen)
 
 /** The load of a job: it opens when the plan and what its links carry are here. */
 export const LoadSheet = ({ jobId }: { jobId: string }) => {
-  useJobNews(jobId);
+  useJobNews(jobId, "load");
   const job = useJob(jobId);
   const brief = useBrief(jobId);
   const network = useNetwork(jobId);

@@ -9,7 +9,7 @@ const useSectionOpen = lazyCode(() => import("./section-open").then((m) => m.Sec
 
 /** Reads what the section needs; the sheet itself opens when all of it is here. */
 export const SectionSheet = ({ jobId, linkId }: { jobId: string; linkId: string }) => {
-  useJobNews(jobId);
+  useJobNews(jobId, "section");
   const link = useLink(jobId, linkId);
   const profile = useProfile(jobId, linkId);
   const hardware = useHardware();

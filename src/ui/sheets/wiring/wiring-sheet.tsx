@@ -21,7 +21,7 @@ const useWiringOpen = lazyCode(() => import("./wiring-open").then((m) => m.Wirin
 
 /** The wiring of a link's two ends: it opens when the plan and the sheets of all parts are here. */
 export const WiringSheet = ({ jobId, linkId }: { jobId: string; linkId: string | null }) => {
-  useJobNews(jobId);
+  useJobNews(jobId, "wiring");
   const router = useRouter();
   const job = useJob(jobId);
   const brief = useBrief(jobId);

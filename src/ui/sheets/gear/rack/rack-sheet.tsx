@@ -19,7 +19,7 @@ const useRackOpen = lazyCode(() => import("./rack-open").then((m) => m.RackOpen)
 
 /** Reads what the rack needs; it opens when all of it is here, under the verdict that is known meanwhile. */
 export const RackSheet = ({ jobId, linkId }: { jobId: string; linkId: string }) => {
-  useJobNews(jobId);
+  useJobNews(jobId, "gear");
   const link = useLink(jobId, linkId);
   const profile = useProfile(jobId, linkId);
   const hardware = useHardware();

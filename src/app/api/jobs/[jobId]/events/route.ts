@@ -1,8 +1,9 @@
 import { db } from "@/app/_server/db";
 import { handleJob } from "@/app/_server/handle";
+import { comeHere } from "@/app/_server/here";
 import { news } from "@/app/_server/news";
 import { whoAsks } from "@/app/_server/who";
-import { mayAsk } from "@/contract";
+import { mayAsk, SHEET_NAMES } from "@/contract";
 import { askerNow } from "@/data/actor";
 import { NotFound, Refused } from "@/data/clash";
 import { getJob } from "@/data/jobs";
@@ -49,7 +50,9 @@ const stillMay = async (request: Request, jobId: string): Promise<boolean> => {
 export const GET = (request: Request, { params }: Context): Promise<Response> =>
   handleJob(request, "see-job", params, async (job) => {
     const who = askerNow();
-    const client = new URL(request.url).searchParams.get("client") ?? "";
+    const asked = new URL(request.url).searchParams;
+    const client = asked.get("client") ?? "";
+    const sheet = SHEET_NAMES.find((s) => s === asked.get("sheet"));
     const give = take(who?.personId ?? "this machine");
     const encoder = new TextEncoder();
     let end = (): void => give();
@@ -69,8 +72,11 @@ export const GET = (request: Request, { params }: Context): Promise<Response> =>
           const told = { entity: n.entity, id: n.id, own: n.clientId !== null && n.clientId === client, byPerson: n.clientId !== null };
           send(`data: ${JSON.stringify(told)}\n\n`);
         });
+        const here =
+          sheet === undefined ? null : comeHere(who, job.id, sheet, (others) => send(`event: here\ndata: ${JSON.stringify(others)}\n\n`));
         const beat = setInterval(() => {
           send(": still here\n\n");
+          here?.again();
           void stillMay(request, job.id).then((may) => {
             if (!may) end();
           });
@@ -81,6 +87,7 @@ export const GET = (request: Request, { params }: Context): Promise<Response> =>
           over = true;
           give();
           stop();
+          here?.leave();
           clearInterval(beat);
           request.signal.removeEventListener("abort", left);
           try {
