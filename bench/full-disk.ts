@@ -7,7 +7,7 @@ import { setTimeout as sleep } from "node:timers/promises";
 import { sql } from "drizzle-orm";
 import { openDb } from "../src/data/client";
 import { migrateDb } from "../src/data/migrate";
-import { call, dbUrl, edit, newJob, sendFile, startApp, startDb, startWorker, stopDb, stopKept, untilHealthy } from "./running";
+import { call, dbUrl, edit, envOf, newJob, sendFile, startApp, startDb, startWorker, stopDb, stopKept, untilHealthy } from "./running";
 
 const NAME = "disk";
 const DIR = `.data/${NAME}`;
@@ -34,9 +34,11 @@ const fill = (leaveBytes: number): void => {
 };
 try {
   await startDb(NAME);
-  const env = { DATABASE_URL: dbUrl(NAME), DRYARC_FILES: `${DIR}/files`, DRYARC_LEFT_FREE_BYTES: "0" };
-  const { db, close } = openDb(env.DATABASE_URL);
-  await migrateDb(db);
+  const env = { ...envOf(NAME), DRYARC_FILES: `${DIR}/files`, DRYARC_LEFT_FREE_BYTES: "0" };
+  const owner = openDb(dbUrl(NAME, "owner"));
+  await migrateDb(owner.db);
+  await owner.close();
+  const { db, close } = openDb(dbUrl(NAME, "admin"));
   const base = `http://127.0.0.1:${PORT}`;
   const running = [startApp(NAME, PORT, env), startWorker(NAME, 1, env)];
   await untilHealthy(base);

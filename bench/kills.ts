@@ -12,6 +12,7 @@ import {
   childrenOf,
   dbUrl,
   edit,
+  envOf,
   type Kept,
   newJob,
   sendFile,
@@ -31,9 +32,9 @@ const ROWS = 3000;
 const PORTS = [4641, 4642];
 
 await startDb(NAME);
-const env = { DATABASE_URL: dbUrl(NAME), DRYARC_FILES: `.data/${NAME}/files` };
+const env = { ...envOf(NAME), DRYARC_FILES: `.data/${NAME}/files` };
 {
-  const { db, close } = openDb(env.DATABASE_URL);
+  const { db, close } = openDb(dbUrl(NAME, "owner"));
   await migrateDb(db);
   await close();
 }
@@ -174,7 +175,7 @@ for (let n = 0; n < KILLS; n++) {
 over = true;
 await Promise.all(drivers);
 
-const { db, close } = openDb(env.DATABASE_URL);
+const { db, close } = openDb(dbUrl(NAME, "admin"));
 const rows = async <T extends Record<string, unknown>>(q: ReturnType<typeof sql>): Promise<T[]> => (await db.execute<T>(q)).rows as T[];
 /** Everything comes to an end by itself, within half a minute of the last kill. */
 const ended = Date.now();

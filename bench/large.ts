@@ -20,7 +20,7 @@ const LINKS = 500;
 const FOOTPRINTS = 200_000;
 const NAME = "Large town";
 
-const { db, close } = openDb(process.env.DATABASE_URL!);
+const { db, close } = openDb(process.env.DATABASE_TEST_URL!);
 const find = async (): Promise<string | undefined> =>
   (await db.execute<{ id: string }>(sql`SELECT id FROM job WHERE name = ${NAME} AND deleted_at IS NULL`)).rows[0]?.id;
 const make = async (): Promise<string> => {

@@ -5,7 +5,15 @@ import { setTimeout as sleep } from "node:timers/promises";
 
 /* The application as it runs, for the scripts that drive it over HTTP: servers and workers kept by bin/keep.mjs. */
 
-export const dbUrl = (name: string): string => execFileSync("node", ["bin/db.mjs", "url", name], { encoding: "utf8" }).trim();
+/** The address of a cluster's database for one of its roles. */
+export const dbUrl = (name: string, role: "owner" | "app" | "door" | "worker" | "admin"): string =>
+  execFileSync("node", ["bin/db.mjs", "url", name, role], { encoding: "utf8" }).trim();
+
+/** What the application is told of a cluster; a worker has an address of its own. */
+export const envOf = (name: string): Readonly<Record<string, string>> => ({
+  DATABASE_URL: dbUrl(name, "app"),
+  DATABASE_DOOR_URL: dbUrl(name, "door"),
+});
 
 /** Starts a cluster; a killed one lets go of its memory a moment later. */
 export const startDb = async (name: string): Promise<void> => {
@@ -49,7 +57,7 @@ export const startApp = (name: string, port: number, env: Readonly<Record<string
     env,
   );
 export const startWorker = (name: string, n: number, env: Readonly<Record<string, string>>): Kept =>
-  kept(`.data/${name}/worker-${n}.log`, ["node", "build/worker.mjs"], env);
+  kept(`.data/${name}/worker-${n}.log`, ["node", "build/worker.mjs"], { ...env, DATABASE_URL: dbUrl(name, "worker") });
 
 export const stopKept = async (all: readonly Kept[]): Promise<void> => {
   for (const k of all) k.keeper.kill("SIGTERM");

@@ -14,9 +14,11 @@ need_packages postgresql-15 postgresql-15-postgis-3 postgresql-15-postgis-3-scri
 port="${DRYARC_BENCH_PORT:-4630}"
 port_is_free "$port" || fail "port $port is in use; set DRYARC_BENCH_PORT to a free one."
 start_database dev
+DATABASE_TEST_URL="$(node bin/db.mjs url dev admin)"
+export DATABASE_TEST_URL DATABASE_WORKER_URL="$worker_url"
 app="" worker=""
 trap 'stop_process "$app"; stop_process "$worker"; node bin/db.mjs stop dev' EXIT
-node_modules/.bin/tsx demo/setup.ts
+set_up
 node bin/workers.mjs
 case "${1:-}" in people | large | drag | load) ;; *) node_modules/.bin/tsx bench/survey.ts ;; esac
 [ "${1:-}" = survey ] && exit 0

@@ -36,16 +36,16 @@ trap 'exit 130' INT
 trap 'exit 143' TERM
 
 if [ "$fresh" -eq 1 ]; then
-  counts="$(node_modules/.bin/tsx demo/setup.ts --counts)"
+  counts="$(set_up --counts)"
   echo "dry-arc: starting over deletes $counts, own hardware and every edit in this database."
   if [ "$yes" -ne 1 ]; then
     [ -t 0 ] || fail "answer needed: run again with --fresh --yes to delete it."
     read -r -p "Type yes to delete it: " answer
     [ "$answer" = "yes" ] || fail "nothing was deleted."
   fi
-  node_modules/.bin/tsx demo/setup.ts --fresh
+  set_up --fresh
 else
-  node_modules/.bin/tsx demo/setup.ts
+  set_up
 fi
 need_build
 if [ "$open" -eq 0 ]; then
@@ -64,7 +64,7 @@ else
   start_worker demo
   wait_for_app "$inner" "$app" || fail "the application did not start; its last words: $(tail -n 1 .data/demo/app.log)"
   start_front demo
-  node_modules/.bin/tsx demo/setup.ts --nobody-yet || DRYARC_FIRST_CODE=""
+  set_up --nobody-yet || DRYARC_FIRST_CODE=""
   node build/front.mjs tell
   wait "$front"
 fi

@@ -7,7 +7,7 @@ need_modules
 start_database dev
 worker=""
 trap 'stop_process "$worker"; node bin/db.mjs stop dev' EXIT
-node_modules/.bin/tsx demo/setup.ts
+set_up
 node bin/workers.mjs
 start_worker dev
 node_modules/.bin/next dev -H 127.0.0.1 -p "${DRYARC_PORT:-4611}"

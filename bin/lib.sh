@@ -76,16 +76,23 @@ need_build() {
   echo "$want" >"$stamp"
 }
 
-# The name of a database cluster whose address becomes DATABASE_URL.
+# Starts the database cluster of that name. DATABASE_URL and DATABASE_DOOR_URL are what the application may reach it by; the owner,
+# who changes the schema, and the worker have addresses of their own, and each process is given its own alone.
 start_database() {
   node bin/db.mjs start "$1"
-  DATABASE_URL="$(node bin/db.mjs url "$1")"
-  export DATABASE_URL
+  DATABASE_URL="$(node bin/db.mjs url "$1" app)"
+  DATABASE_DOOR_URL="$(node bin/db.mjs url "$1" door)"
+  export DATABASE_URL DATABASE_DOOR_URL
+  owner_url="$(node bin/db.mjs url "$1" owner)"
+  worker_url="$(node bin/db.mjs url "$1" worker)"
   # Files on their way in lie beside the cluster they belong to.
   export DRYARC_FILES="$root/.data/$1/files"
   # The key that seals and signs lies beside the cluster, never in it.
   export DRYARC_KEYS="$root/.data/$1/keys"
 }
+
+# Migrates the database and writes the demo job where there is none; as its owner.
+set_up() { DATABASE_OWNER_URL="$owner_url" node_modules/.bin/tsx demo/setup.ts "$@"; }
 
 random_code() { node -p 'require("crypto").randomBytes(16).toString("base64url")'; }
 
@@ -107,7 +114,7 @@ prepare_front() {
 
 # Starts the front, kept running; its number becomes $front.
 start_front() {
-  node bin/keep.mjs ".data/$1/front.log" node build/front.mjs serve &
+  env -u DATABASE_URL -u DATABASE_DOOR_URL node bin/keep.mjs ".data/$1/front.log" node build/front.mjs serve &
   front=$!
 }
 
@@ -120,7 +127,7 @@ start_app() {
 # The process that sees to the long work, kept running; its number becomes $worker.
 start_worker() {
   [ -f build/worker.mjs ] || node bin/workers.mjs
-  node bin/keep.mjs ".data/$1/worker.log" node build/worker.mjs &
+  env -u DATABASE_DOOR_URL DATABASE_URL="$worker_url" node bin/keep.mjs ".data/$1/worker.log" node build/worker.mjs &
   worker=$!
 }
 

@@ -9,7 +9,7 @@ port_is_free "$port" || fail "port $port is in use; set DRYARC_BENCH_PORT to a f
 start_database pictures
 app="" worker=""
 trap 'stop_process "$app"; stop_process "$worker"; node bin/db.mjs stop pictures' EXIT
-node_modules/.bin/tsx demo/setup.ts --fresh
+set_up --fresh
 need_build
 start_app pictures "$port"
 start_worker pictures

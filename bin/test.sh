@@ -33,7 +33,10 @@ if [ "$part" = all ] || [ "$part" = unit ]; then
 fi
 if [ "$part" != unit ] && [ "$part" != kills ]; then
   start_database test
-  node_modules/.bin/tsx demo/setup.ts --fresh
+  # Tests look at what is there as the administrator does.
+  DATABASE_TEST_URL="$(node bin/db.mjs url test admin)"
+  export DATABASE_TEST_URL DATABASE_WORKER_URL="$worker_url"
+  set_up --fresh
 fi
 if [ "$part" = all ] || [ "$part" = integration ]; then
   echo "== integration"
@@ -60,7 +63,7 @@ if [ "$part" = all ] || [ "$part" = lan ]; then
   app="" worker=""
   start_database test
   # People that tests before have made are nobody here.
-  [ "$part" = lan ] || node_modules/.bin/tsx demo/setup.ts --fresh
+  [ "$part" = lan ] || set_up --fresh
   need_build
   rm -rf .data/test/tls
   (

@@ -1,13 +1,15 @@
 import { eq } from "drizzle-orm";
 import { type InputOf, type JobBundle, NO_SITE_LIMITS, networkSchema, sectorsShared } from "../src/contract";
 import { partsOf } from "../src/core/wiring";
+import { asAsker, programFor } from "../src/data/actor";
 import type { Db } from "../src/data/client";
 import { SHIPPED, saveHardware } from "../src/data/hardware";
 import { getJob, type JobRow, linksOf, sitesOf } from "../src/data/jobs";
 import { createLink } from "../src/data/links";
 import { insertFeatures, insertObstacles } from "../src/data/obstacles";
 import { edit, makeJob } from "../src/data/records";
-import { job, terrainDataset } from "../src/data/schema";
+import { job } from "../src/data/schema";
+import { NO_FIRM, terrainDataset } from "../src/data/schema-shared";
 import { insertDataset } from "../src/data/terrain-store";
 import { type HardwareFile, hardwareFileSchema } from "../src/formats";
 import { jobDto } from "../src/service/dto";
@@ -74,14 +76,12 @@ const FACES_CM: Readonly<Record<string, number>> = { rope: 30 };
 /** Writes the hardware catalogue and the demo job into an empty or used database. */
 export const seedDemo = async (db: Db, demo: DemoJob): Promise<JobRow> => {
   const catalogue = demoHardware();
+  const { radios, antennas, parts: others } = catalogue;
+  await asAsker(programFor(NO_FIRM), () => saveHardware(db, { radios, antennas, parts: others, source: SHIPPED }));
+  // What the firm counts of it stands in copies of its own.
   const counted = <T extends { readonly id: string }>(sheets: readonly T[]): T[] =>
-    sheets.map((s) => (STOCK[s.id] === undefined ? s : { ...s, stock: STOCK[s.id] }));
-  await saveHardware(db, {
-    radios: counted(catalogue.radios),
-    antennas: counted(catalogue.antennas),
-    parts: counted(catalogue.parts),
-    source: SHIPPED,
-  });
+    sheets.filter((s) => STOCK[s.id] !== undefined).map((s) => ({ ...s, stock: STOCK[s.id] }));
+  await saveHardware(db, { radios: counted(radios), antennas: counted(antennas), parts: counted(others), source: SHIPPED });
   for (const g of demo.grids) {
     await insertDataset(
       db,

@@ -264,7 +264,7 @@ test("a phone whose time is over keeps what waits to be sent, and sends it when 
   await phone.getByLabel("Notes").press("Tab");
   await expect(phone.getByTestId("saved")).toContainText("kept on this phone");
   // Its last day passes while it is out of coverage.
-  const db = new Client({ connectionString: process.env.DATABASE_URL });
+  const db = new Client({ connectionString: process.env.DATABASE_TEST_URL });
   await db.connect();
   await db.query("UPDATE auth.device SET ends_at = now() - interval '1 minute' WHERE name = 'Roof phone'");
   await db.end();

@@ -20,10 +20,26 @@ export interface Asker {
   readonly shareId: string | null;
 }
 
+/** The program at work for a firm. */
+export const programFor = (organisationId: string): Asker => ({
+  personId: null,
+  name: "",
+  memberId: null,
+  organisationId,
+  role: "owner",
+  jobIds: null,
+  sheets: null,
+  deviceId: null,
+  sessionId: null,
+  shareId: null,
+});
+
 const asker = new AsyncLocalStorage<Asker>();
 
 /** Runs work on behalf of somebody: what is not theirs is not there. */
-export const asAsker = <T>(who: Asker, work: () => Promise<T>): Promise<T> => asker.run(who, work);
+export const asAsker = <T>(who: Asker, work: () => PromiseLike<T>): Promise<T> =>
+  // Waited for inside: a query begins when it is waited for, and must begin on behalf of whoever asked.
+  asker.run(who, async () => await work());
 
 /** Who works; null: the program itself. */
 export const askerNow = (): Asker | null => asker.getStore() ?? null;

@@ -19,8 +19,8 @@ import { listRecords } from "./records";
 const BEFORE = "src/data/testing/before";
 /** A cluster of its own: the application's role makes no databases. */
 const CLUSTER = "before";
-const cluster = (command: "start" | "stop" | "url"): string =>
-  execFileSync("node", ["bin/db.mjs", command, CLUSTER], { encoding: "utf8" }).trim();
+const cluster = (command: "start" | "stop" | "url", role = "owner"): string =>
+  execFileSync("node", ["bin/db.mjs", command, CLUSTER, role], { encoding: "utf8" }).trim();
 const dir = mkdtempSync(path.join(tmpdir(), "dry-arc-before-"));
 let db: Db;
 let close: () => Promise<void>;
@@ -35,9 +35,13 @@ beforeAll(async () => {
   execFileSync("psql", ["-q", "-v", "ON_ERROR_STOP=1", "-d", url, "-f", `${BEFORE}/database.sql`], {
     stdio: ["ignore", "ignore", "inherit"],
   });
-  ({ db, close } = openDb(url));
-  pool = new Pool({ connectionString: url, max: 2 });
-  await migrateDb(db);
+  // Brought up to date by the owner, as on a machine; looked at as the administrator does.
+  const owner = openDb(url);
+  await migrateDb(owner.db);
+  await owner.close();
+  const all = cluster("url", "admin");
+  ({ db, close } = openDb(all));
+  pool = new Pool({ connectionString: all, max: 2 });
 });
 afterAll(async () => {
   await pool.end();

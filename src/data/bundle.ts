@@ -1,6 +1,6 @@
 import { eq, sql } from "drizzle-orm";
 import { mayOpen } from "./actor";
-import { recordChange, type Tx, workFor } from "./changes";
+import { recordChange, type Tx } from "./changes";
 import { Refused } from "./clash";
 import type { Db } from "./client";
 import { nextJobNumber } from "./jobs";
@@ -54,7 +54,6 @@ export const insertJobRows = async (
   const { id, values } = rows.job;
   const [here] = await tx.select({ number: job.number, name: job.name }).from(job).where(eq(job.id, id));
   if (here !== undefined) throw new Refused("job-exists", "job", { name: here.name, number: here.number });
-  await workFor(tx);
   await storeOf("job").insert(tx, { id, jobId: id, values: { ...values, number: await nextJobNumber(tx) } });
   for (const r of rows.records) {
     checkWhole(r.kind, r.values);

@@ -1,5 +1,5 @@
 import { eq, sql } from "drizzle-orm";
-import { askerNow, clientNow, mayTouch, signedNow, stepNow } from "./actor";
+import { clientNow, mayTouch, signedNow, stepNow } from "./actor";
 import { NotFound } from "./clash";
 import type { Db } from "./client";
 import { change, job } from "./schema";
@@ -23,12 +23,6 @@ export interface JobNews {
 /** Tells every listener, once the transaction is through. */
 export const tellJob = (tx: Pick<Tx, "execute">, news: JobNews): Promise<unknown> =>
   tx.execute(sql`SELECT pg_notify(${JOB_CHANNEL}, ${JSON.stringify(news)})`);
-
-/** Tells the database for which firm this transaction works: what it makes belongs to that one. */
-export const workFor = async (tx: Pick<Tx, "execute">): Promise<void> => {
-  const who = askerNow();
-  if (who !== null) await tx.execute(sql`SELECT set_config('dryarc.organisation', ${who.organisationId}, true)`);
-};
 
 /** Writes an edit into the log, marks everything computed from the job as stale, and tells who listens. */
 export const recordChange = async (

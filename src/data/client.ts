@@ -1,9 +1,10 @@
 import { drizzle, type NodePgDatabase } from "drizzle-orm/node-postgres";
-import { Pool } from "pg";
+import { GuardedPool } from "./guard";
 import * as base from "./schema";
+import * as shared from "./schema-shared";
 import * as work from "./schema-work";
 
-const schema = { ...base, ...work };
+const schema = { ...base, ...shared, ...work };
 
 export type Db = NodePgDatabase<typeof schema>;
 
@@ -12,7 +13,7 @@ const STATEMENT_TIMEOUT_MS = 20_000;
 
 /** Opens a pool. Nothing connects until the first query. */
 export const openDb = (url: string, mostConnections = 10): { db: Db; close: () => Promise<void> } => {
-  const pool = new Pool({
+  const pool = new GuardedPool({
     connectionString: url,
     max: mostConnections,
     connectionTimeoutMillis: CONNECT_TIMEOUT_MS,

@@ -47,7 +47,8 @@ export const featureLine = (jobId: string, importId: string, name: string, point
 };
 
 /**
- * Copies lines into a table, within the transaction of a connection; no faster than the database takes them.
+ * Copies lines into a table, within the transaction of a connection; no faster than the database takes them. A table whose rows are
+ * guarded takes no COPY: they lie in one beside it first, and go over in one statement.
  * @param read hands each line on and waits for it. @throws what went wrong on either side; then nothing of it stays.
  */
 export const copyInto = async (
@@ -55,7 +56,9 @@ export const copyInto = async (
   table: string,
   read: (write: (line: string) => Promise<void>) => Promise<void>,
 ): Promise<void> => {
-  const stream = client.query(copyFrom(`COPY ${table} FROM STDIN`));
+  const [, name, columns] = /^(\w+) (\(.*\))$/.exec(table)!;
+  await client.query(`CREATE TEMPORARY TABLE coming (LIKE ${name} INCLUDING DEFAULTS) ON COMMIT DROP`);
+  const stream = client.query(copyFrom(`COPY coming ${columns} FROM STDIN`));
   const ended = finished(stream);
   ended.catch(() => undefined);
   try {
@@ -69,4 +72,6 @@ export const copyInto = async (
   }
   stream.end();
   await ended;
+  await client.query(`INSERT INTO ${table} SELECT ${columns!.slice(1, -1)} FROM coming`);
+  await client.query("DROP TABLE coming");
 };

@@ -17,8 +17,8 @@ import { gridsAlong } from "./terrain-store";
 import { bring, create, createJob, patch, take } from "./testing/edits";
 
 /* On a real PostgreSQL that the test command starts and fills with the demo job. */
-const url = process.env.DATABASE_URL;
-if (url === undefined) throw new Error("DATABASE_URL is not set; run npm test");
+const url = process.env.DATABASE_TEST_URL;
+if (url === undefined) throw new Error("DATABASE_TEST_URL is not set; run npm test");
 let db: Db;
 let close: () => Promise<void>;
 let demoJob: JobRow;

@@ -20,7 +20,7 @@ import {
 } from "./hardware";
 import { removeImport } from "./imports";
 import { createLink } from "./links";
-import { part } from "./schema";
+import { part } from "./schema-shared";
 import { fileImport } from "./schema-work";
 import { testDb } from "./testing/db";
 import { create, createJob } from "./testing/edits";

@@ -5,7 +5,9 @@ import type { HardwareStepDto } from "../contract";
 import { clientNow } from "./actor";
 import { NotFound, Refused } from "./clash";
 import type { Db } from "./client";
-import { antenna, change, part, radio } from "./schema";
+import { forAllJobs } from "./guard";
+import { change } from "./schema";
+import { antenna, NO_FIRM, part, radio } from "./schema-shared";
 
 export interface RadioSheet {
   readonly id: string;
@@ -14,9 +16,23 @@ export interface RadioSheet {
   readonly family: string;
 }
 
-export const listRadios = (db: Db) => db.select().from(radio).where(isNull(radio.deletedAt)).orderBy(asc(radio.bandKey), asc(radio.name));
-export const listParts = (db: Db) => db.select().from(part).where(isNull(part.deletedAt)).orderBy(asc(part.kind), asc(part.name));
-export const listAntennas = (db: Db) => db.select().from(antenna).where(isNull(antenna.deletedAt)).orderBy(asc(antenna.name));
+type Kind = "radio" | "antenna" | "part";
+const TABLES = { radio, antenna, part } as const;
+
+const OWN = sql`(SELECT own_organisation())`;
+
+/** Sheets that count for whoever works: the firm's own, and of those that ship the ones that it has none of its own of. */
+const inForce = (kind: Kind): SQL => {
+  const table = TABLES[kind];
+  const name = sql.identifier(kind);
+  return sql`(${table.organisationId} = ${OWN} OR (${table.organisationId} = ${NO_FIRM}
+    AND NOT EXISTS (SELECT FROM ${name} AS own WHERE own.organisation_id = ${OWN} AND own.id = ${table.id})))`;
+};
+const standingNow = (kind: Kind) => and(isNull(TABLES[kind].deletedAt), inForce(kind));
+
+export const listRadios = (db: Db) => db.select().from(radio).where(standingNow("radio")).orderBy(asc(radio.bandKey), asc(radio.name));
+export const listParts = (db: Db) => db.select().from(part).where(standingNow("part")).orderBy(asc(part.kind), asc(part.name));
+export const listAntennas = (db: Db) => db.select().from(antenna).where(standingNow("antenna")).orderBy(asc(antenna.name));
 
 /** Sheets of what is wired, as they are kept. */
 export interface KeptPart {
@@ -25,18 +41,20 @@ export interface KeptPart {
   readonly kind: string;
 }
 
+/** Names every write of a table's sheets that whoever works may see. */
+const keyOf = (kind: Kind): SQL =>
+  sql`coalesce((SELECT string_agg(id || ' ' || version || ' ' || xmin::text || coalesce(deleted_at::text, ''), ',' ORDER BY id, organisation_id)
+    FROM ${sql.identifier(kind)} WHERE organisation_id IN (${OWN}, ${NO_FIRM})), '')`;
+
 /** Says whether the parts are those they were. */
 export const partsKey = async (db: Db): Promise<string> => {
-  const r = await db.execute<{ key: string }>(sql`
-    SELECT md5(coalesce((SELECT string_agg(id || ' ' || version || ' ' || xmin::text || coalesce(deleted_at::text, ''), ',' ORDER BY id) FROM part), '')) AS key`);
+  const r = await db.execute<{ key: string }>(sql`SELECT md5(${keyOf("part")}) AS key`);
   return r.rows[0]?.key ?? "";
 };
 
 /** Says whether the catalogue is the one it was: every write of a sheet changes it. */
 export const hardwareKey = async (db: Db): Promise<string> => {
-  const r = await db.execute<{ key: string }>(sql`
-    SELECT md5(coalesce((SELECT string_agg(id || ' ' || version || ' ' || xmin::text || coalesce(deleted_at::text, ''), ',' ORDER BY id) FROM radio), '') || '|' ||
-      coalesce((SELECT string_agg(id || ' ' || version || ' ' || xmin::text || coalesce(deleted_at::text, ''), ',' ORDER BY id) FROM antenna), '')) AS key`);
+  const r = await db.execute<{ key: string }>(sql`SELECT md5(${keyOf("radio")} || '|' || ${keyOf("antenna")}) AS key`);
   return r.rows[0]?.key ?? "";
 };
 
@@ -44,25 +62,27 @@ export const hardwareKey = async (db: Db): Promise<string> => {
 export const SHIPPED = "catalogue";
 
 type Tx = Parameters<Parameters<Db["transaction"]>[0]>[0];
-type Kind = "radio" | "antenna" | "part";
-const TABLES = { radio, antenna, part } as const;
-
 /** A sheet as the log keeps it; null where there is none. */
 interface Logged {
   readonly sheet: { readonly id: string; readonly name: string };
   readonly source: string;
 }
 
-/** The catalogue belongs to no job: its edits come one after another by a lock of their own. */
-const lockCatalogue = (tx: Pick<Db, "execute">): Promise<unknown> =>
-  tx.execute(sql`SELECT pg_advisory_xact_lock(hashtext('dry-arc catalogue'))`);
+/**
+ * The catalogue belongs to no job: its edits come one after another by a lock of their own. What rests on a sheet may lie in jobs that
+ * whoever edits it was not given: this transaction works for all of the firm.
+ */
+const lockCatalogue = async (tx: Pick<Db, "execute">): Promise<void> => {
+  await tx.execute(sql`SELECT pg_advisory_xact_lock(hashtext('dry-arc catalogue'))`);
+  await forAllJobs(tx);
+};
 
 const standing = async (tx: Tx, kind: Kind, id: string): Promise<Logged | null> => {
   const table = TABLES[kind];
   const [row] = await tx
     .select({ sheet: table.sheet, source: table.source, deletedAt: table.deletedAt })
     .from(table)
-    .where(eq(table.id, id));
+    .where(and(eq(table.id, id), inForce(kind)));
   return row === undefined || row.deletedAt !== null ? null : { sheet: row.sheet as Logged["sheet"], source: row.source };
 };
 
@@ -74,7 +94,7 @@ const write = async (tx: Tx, kind: Kind, { sheet, source }: Logged): Promise<voi
       .insert(radio)
       .values({ id: sheet.id, ...row })
       .onConflictDoUpdate({
-        target: radio.id,
+        target: [radio.organisationId, radio.id],
         set: { ...row, version: sql`${radio.version} + 1`, updatedAt: sql`now()`, deletedAt: null },
       });
   } else if (kind === "part") {
@@ -83,7 +103,7 @@ const write = async (tx: Tx, kind: Kind, { sheet, source }: Logged): Promise<voi
       .insert(part)
       .values({ id: sheet.id, ...row })
       .onConflictDoUpdate({
-        target: part.id,
+        target: [part.organisationId, part.id],
         set: { ...row, version: sql`${part.version} + 1`, updatedAt: sql`now()`, deletedAt: null },
       });
   } else {
@@ -92,7 +112,7 @@ const write = async (tx: Tx, kind: Kind, { sheet, source }: Logged): Promise<voi
       .insert(antenna)
       .values({ id: sheet.id, ...row })
       .onConflictDoUpdate({
-        target: antenna.id,
+        target: [antenna.organisationId, antenna.id],
         set: { ...row, version: sql`${antenna.version} + 1`, updatedAt: sql`now()`, deletedAt: null },
       });
   }
@@ -153,11 +173,12 @@ const marksOf = (sheet: MarkedSheet): Pick<MarkedSheet, "stock" | "retired"> => 
 /**
  * Brings sheets that ship with the program up to what ships now: those that are new come in, those that ship otherwise than they stand
  * are replaced with their count and whether they are retired kept. Sheets of one's own and sheets taken away stay as they are.
- * @returns how many were written.
+ * @param alsoNew false: only those that a firm has a copy of, counted or retired. @returns how many were written.
  */
 export const refreshShipped = (
   db: Db,
   shipped: { readonly radios: readonly RadioSheet[]; readonly antennas: readonly MarkedSheet[]; readonly parts: readonly KeptPart[] },
+  alsoNew = true,
 ): Promise<number> =>
   db.transaction(async (tx) => {
     await lockCatalogue(tx);
@@ -168,11 +189,14 @@ export const refreshShipped = (
       ["part", shipped.parts],
     ] as const) {
       const table = TABLES[kind];
-      const rows = await tx.select({ id: table.id, sheet: table.sheet, source: table.source, deletedAt: table.deletedAt }).from(table);
+      const rows = await tx
+        .select({ id: table.id, sheet: table.sheet, source: table.source, deletedAt: table.deletedAt })
+        .from(table)
+        .where(eq(table.organisationId, OWN));
       const there = new Map(rows.map((r) => [r.id, r]));
       for (const sheet of sheets) {
         const row = there.get(sheet.id);
-        if (row !== undefined && (row.source !== SHIPPED || row.deletedAt !== null)) continue;
+        if (row === undefined ? !alsoNew : row.source !== SHIPPED || row.deletedAt !== null) continue;
         const next = { ...sheet, ...(row === undefined ? {} : marksOf(row.sheet as MarkedSheet)) };
         if (row !== undefined && isDeepStrictEqual(row.sheet, JSON.parse(JSON.stringify(next)))) continue;
         await write(tx, kind, { sheet: next, source: SHIPPED });
@@ -216,7 +240,7 @@ export const hardwareHistory = async (db: Db): Promise<readonly HardwareStepDto[
   const rows = await db.execute<{ step: string; at: string; mine: boolean; undone: boolean; names: string[]; made: boolean }>(sql`
     SELECT step, max(at)::text AS at, bool_and(client_id IS NOT DISTINCT FROM ${clientNow()}) AS mine, bool_or(undone) AS undone,
       array_agg(coalesce(after -> 'sheet' ->> 'name', before -> 'sheet' ->> 'name') ORDER BY id) AS names, bool_and(action = 'create') AS made
-    FROM change WHERE job_id IS NULL AND entity IN ('radio', 'antenna', 'part') AND step IS NOT NULL
+    FROM change WHERE job_id IS NULL AND organisation_id = ${OWN} AND entity IN ('radio', 'antenna', 'part') AND step IS NOT NULL
     GROUP BY step ORDER BY max(id) DESC LIMIT ${MOST_STEPS}`);
   return rows.rows.map((r) => ({ ...r, at: new Date(r.at).toISOString() }));
 };
@@ -229,7 +253,7 @@ export const wiredWith = (partId: SQL): SQL => sql`(r.kind = 'wiring' AND r.dele
 const refusePartInUse = async (tx: Tx, { sheet }: Logged): Promise<void> => {
   const used = await tx.execute<{ name: string }>(sql`
     SELECT j.name FROM record r JOIN job j ON j.id = r.job_id
-    WHERE ${wiredWith(sql`${sheet.id}`)} AND j.deleted_at IS NULL LIMIT 1`);
+    WHERE ${wiredWith(sql`${sheet.id}`)} AND j.deleted_at IS NULL AND j.organisation_id = ${OWN} LIMIT 1`);
   const job = used.rows[0]?.name;
   if (job !== undefined) throw new Refused("hardware-in-use", "part", { name: sheet.name, job });
 };
@@ -243,10 +267,12 @@ const refuseInUse = async (tx: Tx, kind: Kind, logged: Logged): Promise<void> =>
       : sql`d.near_antenna_id = ${sheet.id} OR d.far_antenna_id = ${sheet.id}`;
   const used = await tx.execute<{ name: string }>(sql`
     SELECT j.name FROM design d JOIN link l ON l.id = d.link_id JOIN job j ON j.id = l.job_id
-    WHERE d.deleted_at IS NULL AND l.deleted_at IS NULL AND j.deleted_at IS NULL AND (${where}) LIMIT 1`);
+    WHERE d.deleted_at IS NULL AND l.deleted_at IS NULL AND j.deleted_at IS NULL AND j.organisation_id = ${OWN} AND (${where}) LIMIT 1`);
   const job = used.rows[0]?.name;
   if (job !== undefined) throw new Refused("hardware-in-use", kind, { name: sheet.name, job });
 };
+
+const ofStep = (step: string) => and(eq(change.step, step), isNull(change.jobId), eq(change.organisationId, OWN));
 
 /**
  * Takes a step of the catalogue back, or does it again, all or none.
@@ -256,11 +282,7 @@ const refuseInUse = async (tx: Tx, kind: Kind, logged: Logged): Promise<void> =>
 export const stepHardware = (db: Db, step: string): Promise<void> =>
   db.transaction(async (tx) => {
     await lockCatalogue(tx);
-    const rows = await tx
-      .select()
-      .from(change)
-      .where(and(eq(change.step, step), isNull(change.jobId)))
-      .orderBy(asc(change.id));
+    const rows = await tx.select().from(change).where(ofStep(step)).orderBy(asc(change.id));
     if (rows.length === 0) throw new NotFound("edit");
     for (const row of rows) {
       const kind = row.entity as Kind;
@@ -270,20 +292,20 @@ export const stepHardware = (db: Db, step: string): Promise<void> =>
       if (to !== null) await write(tx, kind, to);
       else {
         await refuseInUse(tx, kind, from!);
-        await tx.update(TABLES[kind]).set({ deletedAt: sql`now()` }).where(eq(TABLES[kind].id, row.entityId));
+        await tx
+          .update(TABLES[kind])
+          .set({ deletedAt: sql`now()` })
+          .where(and(eq(TABLES[kind].id, row.entityId), eq(TABLES[kind].organisationId, OWN)));
       }
     }
-    await tx
-      .update(change)
-      .set({ undone: !rows[0]!.undone })
-      .where(and(eq(change.step, step), isNull(change.jobId)));
+    await tx.update(change).set({ undone: !rows[0]!.undone }).where(ofStep(step));
   });
 
 type Sheets<T> = readonly { readonly source: string; readonly sheet: T }[];
 
-/** Adds data sheets that are not here, within a transaction; what is here stays as it is. */
+/** Adds data sheets that are not here, within a transaction, as the firm's own; what is here stays as it is. */
 export const addHardware = async (
-  tx: Pick<Db, "insert" | "execute">,
+  tx: Tx,
   given: {
     readonly radios: Sheets<{ id: string; name: string }>;
     readonly antennas: Sheets<{ id: string; name: string }>;
@@ -292,38 +314,20 @@ export const addHardware = async (
   importId: string,
 ): Promise<void> => {
   await lockCatalogue(tx);
-  for (const { source, sheet } of given.radios) {
-    const { id, name, bandKey, family } = sheet as RadioSheet;
-    await tx
-      .insert(radio)
-      .values({ id, name, bandKey, family, sheet, source, importId })
-      .onConflictDoUpdate({
-        // A sheet that was taken away before comes back as the bundle has it.
-        target: radio.id,
-        set: { name, bandKey, family, sheet, source, importId, deletedAt: null },
-        setWhere: sql`${radio.deletedAt} IS NOT NULL`,
-      });
-  }
-  for (const { source, sheet } of given.parts) {
-    const { id, name, kind } = sheet;
-    await tx
-      .insert(part)
-      .values({ id, name, kind, sheet, source, importId })
-      .onConflictDoUpdate({
-        target: part.id,
-        set: { name, kind, sheet, source, importId, deletedAt: null },
-        setWhere: sql`${part.deletedAt} IS NOT NULL`,
-      });
-  }
-  for (const { source, sheet } of given.antennas) {
-    const { id, name } = sheet;
-    await tx
-      .insert(antenna)
-      .values({ id, name, sheet, source, importId })
-      .onConflictDoUpdate({
-        target: antenna.id,
-        set: { name, sheet, source, importId, deletedAt: null },
-        setWhere: sql`${antenna.deletedAt} IS NOT NULL`,
-      });
+  for (const [kind, sheets] of [
+    ["radio", given.radios],
+    ["part", given.parts],
+    ["antenna", given.antennas],
+  ] as const) {
+    const table = TABLES[kind];
+    for (const { source, sheet } of sheets) {
+      if ((await standing(tx, kind, sheet.id)) !== null) continue;
+      // A sheet that was taken away before comes back as the bundle has it.
+      await write(tx, kind, { sheet, source });
+      await tx
+        .update(table)
+        .set({ importId })
+        .where(and(eq(table.id, sheet.id), eq(table.organisationId, OWN)));
+    }
   }
 };

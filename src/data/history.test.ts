@@ -15,8 +15,8 @@ import { obstaclesOf } from "./obstacles";
 import { edit, listRecords } from "./records";
 import { create, createJob, patch, take } from "./testing/edits";
 
-const url = process.env.DATABASE_URL;
-if (url === undefined) throw new Error("DATABASE_URL is not set; run npm test");
+const url = process.env.DATABASE_TEST_URL;
+if (url === undefined) throw new Error("DATABASE_TEST_URL is not set; run npm test");
 const EVERYWHERE = { westDeg: -180, southDeg: -90, eastDeg: 180, northDeg: 90 };
 let db: Db;
 let close: () => Promise<void>;

@@ -1,8 +1,9 @@
 import { and, desc, eq, inArray, isNull, sql } from "drizzle-orm";
 import { askerNow, clientNow, signedNow } from "./actor";
-import { recordChange, type Tx, tellJob, workFor } from "./changes";
+import { recordChange, type Tx, tellJob } from "./changes";
 import { NotFound, Refused, VersionClash } from "./clash";
 import type { Db } from "./client";
+import { forAllJobs } from "./guard";
 import { wiredWith } from "./hardware";
 import { job } from "./schema";
 import { fileImport, upload } from "./schema-work";
@@ -29,7 +30,6 @@ const gigabytes = (bytes: number): number => Math.round(bytes / 1e8) / 10;
 export const createUpload = (db: Db, jobId: string | null, input: { name: string; sizeBytes: number }): Promise<UploadRow> =>
   db.transaction(async (tx) => {
     await tx.execute(sql`SELECT pg_advisory_xact_lock(4613)`);
-    await workFor(tx);
     const held = await heldBytes(tx, jobId);
     if (held.job + input.sizeBytes > MOST_JOB_BYTES)
       throw new Refused("quota-job", "file", { heldGb: gigabytes(held.job), mostGb: gigabytes(MOST_JOB_BYTES) });
@@ -104,7 +104,6 @@ export const createImport = (
   input: { jobId: string | null; uploadId: string; fileName: string; what: string; options: unknown },
 ): Promise<ImportRow> =>
   db.transaction(async (tx) => {
-    await workFor(tx);
     const who = askerNow();
     // Whoever was given some jobs is given no new one.
     if (input.jobId === null && who?.jobIds != null) throw new Refused("not-allowed", "job");
@@ -144,6 +143,13 @@ export const openImports = (db: Db): Promise<ImportRow[]> =>
     .from(fileImport)
     .where(inArray(fileImport.state, ["waiting", "running"]))
     .orderBy(fileImport.createdAt);
+
+/** Firms whose imports came to nothing: some of their ground may already be written. */
+export const firmsWithLeftovers = async (db: Db): Promise<string[]> => {
+  const r = await db.execute<{ firm: string }>(sql`
+    SELECT DISTINCT organisation_id AS firm FROM file_import WHERE what = 'terrain' AND state IN ('stopped', 'failed')`);
+  return r.rows.map((row) => row.firm);
+};
 
 /** Imports that ended without success while part of their ground was already written: it is to be taken away. */
 export const leftoverImports = async (db: Db): Promise<string[]> => {
@@ -255,6 +261,8 @@ export const setImportRemoved = async (tx: Tx, importId: string, removed: boolea
     const first = used.rows[0];
     if (first !== undefined) throw new Refused("site-in-use", "site", { name: first.name, link: first.number });
   }
+  // Ground and sheets lie beneath other jobs of the firm, too.
+  await forAllJobs(tx);
   for (const name of TABLES) {
     const table = sql.identifier(name);
     // A data sheet that another job plans with stays.
@@ -287,12 +295,13 @@ export const setImportRemoved = async (tx: Tx, importId: string, removed: boolea
       .update(job)
       .set({ deletedAt: removed ? sql`now()` : null })
       .where(eq(job.id, row.jobId!));
-  // Ground is shared by all jobs: whatever was computed on it is stale.
-  if (row.what === "terrain" || row.what === "bundle")
-    await tx
-      .update(job)
-      .set({ revision: sql`${job.revision} + 1` })
-      .where(isNull(job.deletedAt));
+  if (row.what === "terrain" || row.what === "bundle") await groundChanged(tx);
+};
+
+/** Ground is shared by all jobs of a firm: whatever was computed on it is stale. */
+export const groundChanged = async (tx: Pick<Tx, "execute">): Promise<void> => {
+  await forAllJobs(tx);
+  await tx.execute(sql`UPDATE job SET revision = revision + 1 WHERE deleted_at IS NULL AND organisation_id = own_organisation()`);
 };
 
 /** The same as an edit of its own, from the list of imports. */

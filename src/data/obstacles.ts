@@ -4,6 +4,7 @@ import type Polygon from "ol/geom/Polygon.js";
 import type { LatLon } from "../core/geo";
 import type { FeatureInput, ObstacleInput } from "../core/link";
 import type { Db } from "./client";
+import { NO_FIRM } from "./schema-shared";
 
 export interface ObstacleRow extends ObstacleInput {
   readonly holes: readonly (readonly LatLon[])[];
@@ -145,11 +146,13 @@ export const obstaclesAlong = async (
       Math.max(a.latDeg, b.latDeg) + reachDeg.latDeg,
     ] as const;
   });
+  // Boxes are made first: the index answers, beneath the guard of rows, only an operator that can tell nothing of a row.
   const side = (k: 0 | 1 | 2 | 3) => sql`${sql.param(boxes.map((b) => b[k]))}::float8[]`;
   const r = await db.execute<RawObstacle>(sql`
+    WITH box AS MATERIALIZED (SELECT ST_MakeEnvelope(w, s, e, n, 4326) AS shape
+      FROM unnest(${side(0)}, ${side(1)}, ${side(2)}, ${side(3)}) AS b(w, s, e, n))
     SELECT ${COLUMNS}
-    FROM unnest(${side(0)}, ${side(1)}, ${side(2)}, ${side(3)}) AS box(w, s, e, n)
-    JOIN obstacle o ON o.outline && ST_MakeEnvelope(box.w, box.s, box.e, box.n, 4326)
+    FROM box JOIN obstacle o ON o.outline && box.shape
     WHERE o.job_id = ${jobId} AND o.deleted_at IS NULL`);
   // What two boxes share comes twice; a sort in the database to tell costs more than the search.
   return byId([...new Map(r.rows.map((row) => [row.id, row])).values()]).map(fromRaw);
@@ -197,6 +200,7 @@ export const groundStamp = async (db: Db, jobId: string): Promise<string> => {
     SELECT concat_ws('|',
       (SELECT concat_ws('/', count(*), max(updated_at), max(deleted_at)) FROM obstacle WHERE job_id = ${jobId}),
       (SELECT concat_ws('/', count(*), max(updated_at), max(deleted_at)) FROM site WHERE job_id = ${jobId}),
-      (SELECT concat_ws('/', count(*), max(created_at), max(deleted_at)) FROM terrain_dataset WHERE ready)) AS stamp`);
+      (SELECT concat_ws('/', count(*), max(created_at), max(deleted_at)) FROM terrain_dataset
+        WHERE ready AND organisation_id IN ((SELECT own_organisation()), ${NO_FIRM}))) AS stamp`);
   return r.rows[0]?.stamp ?? "";
 };

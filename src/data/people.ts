@@ -31,6 +31,10 @@ export const firstOrganisation = async (db: Pick<Db, "select">): Promise<Organis
   return row;
 };
 
+/** All firms, in the order they came. */
+export const organisationsOf = (db: Pick<Db, "select">): Promise<OrganisationRow[]> =>
+  db.select().from(organisation).orderBy(asc(organisation.createdAt), asc(organisation.id));
+
 export const organisationById = async (db: Pick<Db, "select">, id: string): Promise<OrganisationRow> => {
   const [row] = await db.select().from(organisation).where(eq(organisation.id, id));
   if (row === undefined) throw new NotFound("organisation");

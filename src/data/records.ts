@@ -16,7 +16,7 @@ import {
   visibleTo,
 } from "../contract";
 import { askerNow, asOneStep, mayTouch, roleNow, sheetsNow } from "./actor";
-import { recordChange, type Tx, workFor } from "./changes";
+import { recordChange, type Tx } from "./changes";
 import { NotFound, Refused, VersionClash } from "./clash";
 import type { Db } from "./client";
 import { rulesOf } from "./rules";
@@ -266,7 +266,6 @@ export const makeJob = (db: Db, input: InputOf<"job">): Promise<RowOf<"job">> =>
     // Whoever was given some jobs is given no new one.
     if (askerNow()?.jobIds != null) throw new Refused("not-allowed", "job");
     await lockJobs(tx);
-    await workFor(tx);
     const id = randomUUID();
     return told("job", await create(tx, id, "job", input as Values, { id })) as unknown as RowOf<"job">;
   });

@@ -87,6 +87,7 @@ export const madeEdit = pgTable(
   "made_edit",
   {
     id: uuid().primaryKey(),
+    organisationId: ofOrganisation(),
     answer: jsonb(),
     at: timestamp({ withTimezone: true }).notNull().defaultNow(),
   },
@@ -106,6 +107,8 @@ export const linkVerdict = pgTable(
     jobId: uuid("job_id")
       .notNull()
       .references(() => job.id),
+    /** Whose it is: who works it out does so for that firm. */
+    organisationId: ofOrganisation(),
     want: bigint({ mode: "number" }).notNull().default(1),
     have: bigint({ mode: "number" }).notNull().default(0),
     judgement: jsonb(),

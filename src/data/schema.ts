@@ -9,7 +9,6 @@ import {
   integer,
   jsonb,
   pgTable,
-  primaryKey,
   text,
   timestamp,
   uniqueIndex,
@@ -186,87 +185,6 @@ export const feature = pgTable(
   (t) => [index("feature_job").on(t.jobId), index("feature_shape").using("gist", t.shape)],
 );
 
-/** A height grid in its own coordinate system. Units of x and y are the system's. */
-export const terrainDataset = pgTable("terrain_dataset", {
-  id: id(),
-  name: text().notNull(),
-  kind: text().notNull(),
-  crs: text().notNull(),
-  originX: doublePrecision("origin_x").notNull(),
-  originY: doublePrecision("origin_y").notNull(),
-  stepX: doublePrecision("step_x").notNull(),
-  stepY: doublePrecision("step_y").notNull(),
-  cols: integer().notNull(),
-  rows: integer().notNull(),
-  cellM: doublePrecision("cell_m").notNull(),
-  sigmaM: doublePrecision("sigma_m").notNull(),
-  tileCells: integer("tile_cells").notNull(),
-  /** proj definition of a system beyond EPSG:4326 and the UTM zones. */
-  crsDefinition: text("crs_definition"),
-  /** Datum the heights came in; the offset was added to bring them to mean sea level. */
-  verticalDatum: text("vertical_datum").notNull(),
-  datumOffsetM: doublePrecision("datum_offset_m").notNull().default(0),
-  verticalUnit: text("vertical_unit").notNull().default("m"),
-  source: text().notNull(),
-  /** False while its tiles are being written: nothing sees it. */
-  ready: boolean().notNull().default(true),
-  importId: uuid("import_id"),
-  coverage: geometry({ type: "Polygon" }).notNull(),
-  version: version(),
-  ...stamps(),
-});
-
-export const terrainTile = pgTable(
-  "terrain_tile",
-  {
-    datasetId: uuid("dataset_id")
-      .notNull()
-      .references(() => terrainDataset.id),
-    tileRow: integer("tile_row").notNull(),
-    tileCol: integer("tile_col").notNull(),
-    /** Little-endian 32-bit floats, (tile_cells + 1) squared, heights in metres, NaN where none. */
-    heightsM: bytea("heights_m").notNull(),
-  },
-  (t) => [primaryKey({ columns: [t.datasetId, t.tileRow, t.tileCol] })],
-);
-
-/** Catalogue rows keep their data sheet whole; its shape is checked at the door. */
-export const radio = pgTable("radio", {
-  id: text().primaryKey(),
-  name: text().notNull(),
-  bandKey: text("band_key").notNull(),
-  family: text().notNull(),
-  sheet: jsonb().notNull(),
-  source: text().notNull(),
-  /** The import that brought it; taken away with it. */
-  importId: uuid("import_id"),
-  version: version(),
-  ...stamps(),
-});
-
-export const antenna = pgTable("antenna", {
-  id: text().primaryKey(),
-  name: text().notNull(),
-  sheet: jsonb().notNull(),
-  source: text().notNull(),
-  importId: uuid("import_id"),
-  version: version(),
-  ...stamps(),
-});
-
-/** What is wired beside the radios. */
-export const part = pgTable("part", {
-  id: text().primaryKey(),
-  name: text().notNull(),
-  kind: text().notNull(),
-  sheet: jsonb().notNull(),
-  source: text().notNull(),
-  /** The import that brought it; taken away with it. */
-  importId: uuid("import_id"),
-  version: version(),
-  ...stamps(),
-});
-
 export const link = pgTable(
   "link",
   {
@@ -308,14 +226,11 @@ export const design = pgTable(
     /** A mounting point of the site; null is the site's own mount. */
     nearMountId: text("near_mount_id"),
     farMountId: text("far_mount_id"),
-    nearRadioId: text("near_radio_id")
-      .notNull()
-      .references(() => radio.id),
-    farRadioId: text("far_radio_id")
-      .notNull()
-      .references(() => radio.id),
-    nearAntennaId: text("near_antenna_id").references(() => antenna.id),
-    farAntennaId: text("far_antenna_id").references(() => antenna.id),
+    /** Data sheets by their ids; that there are such sheets is held by a trigger: a sheet may be the firm's or a shipped one. */
+    nearRadioId: text("near_radio_id").notNull(),
+    farRadioId: text("far_radio_id").notNull(),
+    nearAntennaId: text("near_antenna_id"),
+    farAntennaId: text("far_antenna_id"),
     nearPowerDbm: doublePrecision("near_power_dbm").notNull(),
     farPowerDbm: doublePrecision("far_power_dbm").notNull(),
     nearFeederLossDb: doublePrecision("near_feeder_loss_db").notNull().default(0),
@@ -381,6 +296,8 @@ export const change = pgTable(
   {
     id: bigserial({ mode: "number" }).primaryKey(),
     jobId: uuid("job_id").references(() => job.id),
+    /** Whose catalogue it was, where it is of no job. */
+    organisationId: ofOrganisation(),
     entity: text().notNull(),
     entityId: text("entity_id").notNull(),
     action: text().notNull(),

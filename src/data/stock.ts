@@ -18,10 +18,10 @@ export const moveStock = async (tx: Tx, partId: string, count: number): Promise<
     const of = sql.identifier(table);
     const moved = await tx.execute<{ id: string }>(sql`
       UPDATE ${of} SET sheet = jsonb_set(sheet, '{stock}', to_jsonb((sheet ->> 'stock')::int - ${count}::int)), version = version + 1, updated_at = now()
-      WHERE id = ${partId} AND deleted_at IS NULL AND sheet ? 'stock' AND (sheet ->> 'stock')::int >= ${count}::int RETURNING id`);
+      WHERE organisation_id = (SELECT own_organisation()) AND id = ${partId} AND deleted_at IS NULL AND sheet ? 'stock' AND (sheet ->> 'stock')::int >= ${count}::int RETURNING id`);
     if (moved.rows.length > 0) return true;
     const short = await tx.execute<{ name: string; left: number }>(sql`
-      SELECT name, (sheet ->> 'stock')::int AS left FROM ${of} WHERE id = ${partId} AND deleted_at IS NULL AND sheet ? 'stock'`);
+      SELECT name, (sheet ->> 'stock')::int AS left FROM ${of} WHERE organisation_id = (SELECT own_organisation()) AND id = ${partId} AND deleted_at IS NULL AND sheet ? 'stock'`);
     const [row] = short.rows;
     if (row !== undefined) throw new Refused("none-left", "count", { name: row.name, left: row.left, asked: count });
   }

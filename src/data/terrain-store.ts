@@ -4,7 +4,7 @@ import { type LatLon, planeProjection } from "../core/geo";
 import { cutTile, type TerrainGrid } from "../core/terrain";
 import { Refused } from "./clash";
 import type { Db } from "./client";
-import { terrainDataset, terrainTile } from "./schema";
+import { NO_FIRM, terrainDataset, terrainTile } from "./schema-shared";
 
 export type DatasetRow = typeof terrainDataset.$inferSelect;
 
@@ -106,6 +106,9 @@ const gridOf = (d: DatasetRow, tiles: ReadonlyMap<string, Float32Array>): Terrai
   tile: (r, c) => tiles.get(`${r},${c}`),
 });
 
+/** Ground of the firm of whoever works, and ground that ships. */
+const ofFirm = sql`${terrainDataset.organisationId} IN ((SELECT own_organisation()), ${NO_FIRM})`;
+
 /** Datasets whose coverage touches a box, finest first. */
 export const datasetsIn = (db: Db, box: { westDeg: number; southDeg: number; eastDeg: number; northDeg: number }): Promise<DatasetRow[]> =>
   db
@@ -115,6 +118,7 @@ export const datasetsIn = (db: Db, box: { westDeg: number; southDeg: number; eas
       and(
         isNull(terrainDataset.deletedAt),
         eq(terrainDataset.ready, true),
+        ofFirm,
         sql`${terrainDataset.coverage} && ST_MakeEnvelope(${box.westDeg}, ${box.southDeg}, ${box.eastDeg}, ${box.northDeg}, 4326)`,
       ),
     )
@@ -361,4 +365,4 @@ export const datasetsById = (db: Db, ids: readonly string[]): Promise<DatasetRow
     : db
         .select()
         .from(terrainDataset)
-        .where(inArray(terrainDataset.id, [...ids]));
+        .where(and(inArray(terrainDataset.id, [...ids]), ofFirm));

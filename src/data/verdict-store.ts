@@ -10,23 +10,29 @@ const CLAIM_SECONDS = 20;
 
 export interface Stale {
   readonly linkId: string;
+  readonly organisationId: string;
   readonly want: number;
 }
 
 /** Takes on some links whose verdict is stale, those that somebody waits for first. */
 export const claimStale = async (db: Db, most: number): Promise<Stale[]> => {
-  const r = await db.execute<{ link_id: string; want: string }>(sql`
+  const r = await db.execute<{ link_id: string; organisation_id: string; want: string }>(sql`
     UPDATE link_verdict SET claimed_until = now() + make_interval(secs => ${CLAIM_SECONDS})
     WHERE link_id IN (
-      SELECT v.link_id FROM link_verdict v JOIN link l ON l.id = v.link_id JOIN job j ON j.id = v.job_id
-      WHERE v.have <> v.want AND (v.claimed_until IS NULL OR v.claimed_until < now()) AND l.deleted_at IS NULL AND j.deleted_at IS NULL
+      SELECT v.link_id FROM link_verdict v
+      WHERE v.have <> v.want AND (v.claimed_until IS NULL OR v.claimed_until < now())
       ORDER BY v.asked_at DESC NULLS LAST, v.job_id, v.link_id LIMIT ${most} FOR UPDATE OF v SKIP LOCKED)
-    RETURNING link_id, want`);
-  return r.rows.map((row) => ({ linkId: row.link_id, want: Number(row.want) }));
+    RETURNING link_id, organisation_id, want`);
+  return r.rows.map((row) => ({ linkId: row.link_id, organisationId: row.organisation_id, want: Number(row.want) }));
 };
 
 /** Keeps a judgement, unless a newer one is there. */
-export const keepJudgement = async (db: Db, { linkId, want }: Stale, judgement: unknown, program: string): Promise<void> => {
+export const keepJudgement = async (
+  db: Db,
+  { linkId, want }: Pick<Stale, "linkId" | "want">,
+  judgement: unknown,
+  program: string,
+): Promise<void> => {
   await db.execute(sql`
     UPDATE link_verdict SET have = ${want}, judgement = ${JSON.stringify(judgement)}::jsonb, program = ${program}, claimed_until = NULL
     WHERE link_id = ${linkId} AND (have < ${want} OR program <> ${program})`);

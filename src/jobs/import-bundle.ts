@@ -1,4 +1,3 @@
-import { sql } from "drizzle-orm";
 import { drizzle } from "drizzle-orm/node-postgres";
 import type { PoolClient } from "pg";
 import { type FieldsOf, latLons } from "../contract";
@@ -7,8 +6,9 @@ import { insertJobRows } from "../data/bundle";
 import type { Tx } from "../data/changes";
 import type { Db } from "../data/client";
 import { copyInto, OBSTACLE_TABLE, obstacleLine } from "../data/copy";
+import { beginAs } from "../data/guard";
 import { addHardware } from "../data/hardware";
-import { finishImport, type ImportRow, reportProgress } from "../data/imports";
+import { finishImport, groundChanged, type ImportRow, reportProgress } from "../data/imports";
 import { type DatasetInput, insertDatasetRow, insertTiles, TILE_CELLS, type Tile } from "../data/terrain-store";
 import { coordinateSystem, unpackTo } from "../formats";
 import { MOST_ENTRIES, MOST_UNPACKED_BYTES } from "../service/bundle-format";
@@ -47,7 +47,7 @@ export const importBundle = async (db: Db, client: PoolClient, row: ImportRow, a
   const unpacked = await unpackTo(path, `${path}.unpacked`, () => true, { entries: MOST_ENTRIES, bytes: MOST_UNPACKED_BYTES });
   const opened = await openBundle(db, unpacked, asCopy);
   if (!(await reportProgress(db, row, 0.2))) throw new Stopped();
-  await client.query("BEGIN");
+  await beginAs(client);
   try {
     const tx = drizzle(client) as unknown as Tx;
     await addHardware(tx, opened.hardware, row.id);
@@ -67,8 +67,7 @@ export const importBundle = async (db: Db, client: PoolClient, row: ImportRow, a
       { kept: opened.rows.records.filter((r) => r.kind === "site").length, refused: 0, faults: [], jobId, differing: opened.differing },
       jobId,
     );
-    // Ground is shared by all jobs: whatever was computed on it is stale.
-    if (opened.terrain.length > 0) await tx.execute(sql`UPDATE job SET revision = revision + 1 WHERE deleted_at IS NULL`);
+    if (opened.terrain.length > 0) await groundChanged(tx);
     await client.query("COMMIT");
   } catch (error) {
     await client.query("ROLLBACK").catch(() => undefined);

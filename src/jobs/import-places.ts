@@ -7,6 +7,7 @@ import { type FeaturesOptions, type FieldsOf, latLons, type ObstaclesOptions, ty
 import { inverse } from "../core/geo";
 import type { Db } from "../data/client";
 import { copyInto, FEATURE_TABLE, featureLine, OBSTACLE_TABLE, obstacleLine } from "../data/copy";
+import { beginAs } from "../data/guard";
 import { finishImport, type ImportRow, reportProgress } from "../data/imports";
 import { placesOf } from "../data/jobs";
 import { ONE_SPOT_M } from "../data/rules";
@@ -122,7 +123,7 @@ export const importPlaces = async (db: Db, client: PoolClient, row: ImportRow, o
   const sink = (feature: (f: RawFeature) => Promise<void>) => ({ feature, fault: count.refuse, note: count.note, enough: count.enough });
   const read = (feature: (f: RawFeature) => Promise<void>): Promise<void> =>
     readVector(path, row.fileName, questionOf(options), sink(feature)).then(() => undefined);
-  await client.query("BEGIN");
+  await beginAs(client);
   try {
     const known = await placesOf(db, row.jobId!);
     const isFar = options.farTaken === true ? () => null : farReason(known);

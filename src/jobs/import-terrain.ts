@@ -1,8 +1,7 @@
-import { sql } from "drizzle-orm";
 import type { TerrainOptions } from "../contract";
 import { cutTile } from "../core/terrain";
 import type { Db } from "../data/client";
-import { finishImport, type ImportRow, reportProgress } from "../data/imports";
+import { finishImport, groundChanged, type ImportRow, reportProgress } from "../data/imports";
 import { insertDatasetRow, insertTiles, setDatasetReady, TILE_CELLS, type Tile, unfinishedDataset } from "../data/terrain-store";
 import { cellMetres, coordinateSystem, FileFault, openTerrain } from "../formats";
 import { metresOf } from "../service/import-rows";
@@ -86,8 +85,7 @@ export const importTerrain = async (db: Db, row: ImportRow, options: TerrainOpti
     await db.transaction(async (tx) => {
       await setDatasetReady(tx, id);
       await finishImport(tx, row, { kept: cols * rows, refused: 0, faults: [], mbPerS: Math.round(megabytes / seconds) });
-      // Ground is shared by all jobs: whatever was computed on it is stale.
-      await tx.execute(sql`UPDATE job SET revision = revision + 1 WHERE deleted_at IS NULL`);
+      await groundChanged(tx);
     });
   } finally {
     await source.close();

@@ -22,8 +22,8 @@ import { runImport } from "./run-import";
 import { askImport } from "./testing/bring";
 
 /* On the real database of the test command; the worker is the real process, and is killed. */
-const url = process.env.DATABASE_URL;
-if (url === undefined) throw new Error("DATABASE_URL is not set; run npm test");
+const url = process.env.DATABASE_TEST_URL;
+if (url === undefined) throw new Error("DATABASE_TEST_URL is not set; run npm test");
 let db: Db;
 let close: () => Promise<void>;
 let pool: Pool;
@@ -55,7 +55,11 @@ afterAll(async () => {
 });
 
 const startWorker = (): ChildProcess => {
-  worker = spawn("node", ["build/worker.mjs"], { env: { ...process.env }, stdio: "ignore", detached: true });
+  worker = spawn("node", ["build/worker.mjs"], {
+    env: { ...process.env, DATABASE_URL: process.env.DATABASE_WORKER_URL },
+    stdio: "ignore",
+    detached: true,
+  });
   const made = worker;
   made.kill = (signal) => {
     try {

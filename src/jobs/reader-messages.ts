@@ -1,4 +1,5 @@
 import type { ErrorCode } from "../contract";
+import type { Asker } from "../data/actor";
 import { NotFound, Refused } from "../data/clash";
 import { isUnreachable } from "../data/client";
 import { faultLine } from "../data/log";
@@ -11,6 +12,8 @@ export interface AskMessage {
   readonly id: number;
   readonly kind: TaskKind;
   readonly task: unknown;
+  /** Who asks. */
+  readonly who: Asker | null;
 }
 export type AnswerMessage =
   | { readonly kind: "ready" }

@@ -1,7 +1,8 @@
 import { type ChildProcess, fork } from "node:child_process";
 import { readFileSync } from "node:fs";
+import { type Asker, askerNow } from "../data/actor";
 import { Refused } from "../data/clash";
-import { type AnswerMessage, errorOf } from "./reader-messages";
+import { type AnswerMessage, type AskMessage, errorOf } from "./reader-messages";
 import type { ReaderAnswers, ReaderTasks, TaskKind } from "./reader-tasks";
 
 /** What a task may take before its reader is ended. */
@@ -45,6 +46,7 @@ interface Job {
   readonly id: number;
   readonly kind: TaskKind;
   readonly task: unknown;
+  readonly who: Asker | null;
   readonly limits: Limits;
   readonly signal: AbortSignal | undefined;
   readonly resolve: (value: unknown) => void;
@@ -52,6 +54,18 @@ interface Job {
   endAt: number;
   heardAt: number;
 }
+
+/** What a process that looks into files of others has no use for: what lets people in, what signs, and what the owner of the database has. */
+const NOT_FOR_READERS = [
+  "DATABASE_DOOR_URL",
+  "DATABASE_OWNER_URL",
+  "DATABASE_WORKER_URL",
+  "DRYARC_KEYS",
+  "DRYARC_FRONT_KEY",
+  "DRYARC_FIRST_CODE",
+];
+const withoutDoors = (env: NodeJS.ProcessEnv): NodeJS.ProcessEnv =>
+  Object.fromEntries(Object.entries(env).filter(([name]) => !NOT_FOR_READERS.includes(name))) as NodeJS.ProcessEnv;
 
 const LOOK_MS = 100;
 const PAGE_BYTES = 4096;
@@ -129,6 +143,7 @@ export const createReaders = (options: {
       execArgv: [`--max-old-space-size=${options.heapMb}`],
       serialization: "advanced",
       stdio: ["ignore", "inherit", "inherit", "ipc"],
+      env: withoutDoors(process.env),
     });
     const r: Reader = { process: child, ready: false, job: null, served: 0, idle: null };
     readers.add(r);
@@ -168,7 +183,7 @@ export const createReaders = (options: {
       leave.set(job, left);
       job.signal.addEventListener("abort", left, { once: true });
     }
-    r.process.send({ id: job.id, kind: job.kind, task: job.task }, (error) => {
+    r.process.send({ id: job.id, kind: job.kind, task: job.task, who: job.who } satisfies AskMessage, (error) => {
       if (error !== null && r.job === job) stop(r, "died");
     });
     look ??= setInterval(watch, LOOK_MS);
@@ -198,6 +213,7 @@ export const createReaders = (options: {
           id: nextId++,
           kind,
           task,
+          who: askerNow(),
           limits,
           signal,
           resolve: resolve as (value: unknown) => void,

@@ -1,8 +1,10 @@
 import { Pool } from "pg";
 import type { PreviewDto } from "../contract";
 import type { LatLon } from "../core/geo";
+import { type Asker, asAsker, programFor } from "../data/actor";
 import { type Db, openDb } from "../data/client";
 import { getJob } from "../data/jobs";
+import type { Stale } from "../data/verdict-store";
 import type { VectorQuestion } from "../formats";
 import { writeBundle } from "../service/bundle-write";
 import { type ExportFormat, type ExportWhat, writeExport } from "../service/export";
@@ -21,7 +23,7 @@ export interface ReaderTasks {
   readonly export: { readonly jobId: string; readonly what: ExportWhat; readonly format: ExportFormat; readonly path: string };
   readonly bundle: { readonly jobId: string; readonly path: string };
   readonly quote: QuoteAsk & { readonly jobId: string; readonly path: string };
-  readonly judge: { readonly links: readonly { readonly linkId: string; readonly want: number }[]; readonly program: string };
+  readonly judge: { readonly links: readonly Stale[]; readonly program: string };
 }
 export interface ReaderAnswers {
   readonly preview: PreviewDto;
@@ -57,7 +59,15 @@ const RUN: { readonly [K in TaskKind]: (task: ReaderTasks[K]) => Promise<ReaderA
   export: async (t) => writeExport(db(), await getJob(db(), t.jobId), t.what, t.format, t.path).then(() => null),
   bundle: async (t) => writeBundle(db(), await getJob(db(), t.jobId), t.path).then(() => null),
   quote: async (t) => writeQuote(db(), await getJob(db(), t.jobId), t, t.path).then(() => null),
-  judge: (t) => judgeLinks(db(), t.links, t.program).then(() => null),
+  judge: async (t) => {
+    for (const firm of new Set(t.links.map((l) => l.organisationId))) {
+      const links = t.links.filter((l) => l.organisationId === firm);
+      await asAsker(programFor(firm), () => judgeLinks(db(), links, t.program));
+    }
+    return null;
+  },
 };
 
-export const runTask = <K extends TaskKind>(kind: K, task: ReaderTasks[K]): Promise<ReaderAnswers[K]> => RUN[kind](task);
+/** @param who asked for it: what is not theirs is not there for this process either; null for the program itself. */
+export const runTask = <K extends TaskKind>(kind: K, task: ReaderTasks[K], who: Asker | null): Promise<ReaderAnswers[K]> =>
+  who === null ? RUN[kind](task) : asAsker(who, () => RUN[kind](task));

@@ -20,7 +20,7 @@ watchProgress(() => {
   send({ kind: "goes-on" });
 });
 process.on("message", (message: AskMessage) => {
-  runTask(message.kind, message.task as never).then(
+  runTask(message.kind, message.task as never, message.who).then(
     (value) => send({ kind: "answer", id: message.id, value }),
     (error: unknown) => send({ kind: "fault", id: message.id, fault: faultMessage(error) }),
   );

@@ -1,7 +1,7 @@
-import type { Pool } from "pg";
+import type { Pool, PoolClient } from "pg";
 import { z } from "zod";
 import { bundleOptionsSchema, importOptionsSchema } from "../contract";
-import { type Asker, asAsker, asClient } from "../data/actor";
+import { type Asker, asAsker, asClient, programFor } from "../data/actor";
 import { NotFound, Refused } from "../data/clash";
 import { type Db, isUnreachable } from "../data/client";
 import { filePath, isDiskFull, isWhole, removeFile } from "../data/files";
@@ -36,17 +36,35 @@ const dropFile = async (db: Db, row: ImportRow): Promise<void> => {
 
 /** Who asked for an import. What asking for one needs was checked when it was asked for. */
 const askerOf = (row: ImportRow): Asker => ({
+  ...programFor(row.organisationId),
   personId: row.personId,
   name: row.personName ?? "",
-  memberId: null,
-  organisationId: row.organisationId,
-  role: "owner",
-  jobIds: row.jobId === null ? null : [row.jobId],
-  sheets: null,
-  deviceId: null,
-  sessionId: null,
-  shareId: null,
 });
+
+/** Brings a file in, on behalf of whoever asked for it: the whole of it is one edit of theirs. */
+const bringIn = async (db: Db, client: PoolClient, row: ImportRow): Promise<void> => {
+  if (row.state !== "waiting" && row.state !== "running") {
+    if (row.state === "stopped") await dropUnfinished(db, row.id);
+    return;
+  }
+  const path = filePath(row.uploadId ?? "");
+  const file = row.uploadId === null ? null : await uploadOf(db, row.uploadId);
+  if (file === null || !(await isWhole(file.id, file.sizeBytes))) throw new FileFault("the file did not come in whole; bring it in again");
+  const options = optionsSchema.parse(row.options);
+  if (options.what === "bundle") await importBundle(db, client, row, options.asCopy, path);
+  else if (options.what === "terrain") await importTerrain(db, row, options, path);
+  else await importPlaces(db, client, row, options, path);
+  await dropFile(db, row);
+};
+
+/** Ends an import that came to nothing. */
+const setAside = async (db: Db, row: ImportRow, error: unknown): Promise<void> => {
+  await dropUnfinished(db, row.id);
+  const stopped = error instanceof Stopped || (error instanceof Refused && error.code === "import-stopped");
+  // Its state first: an import that is taken up again without its file would say the wrong thing.
+  if (!stopped) await failImport(db, row, sentenceOf(error));
+  await dropFile(db, row);
+};
 
 /** First number of the advisory locks that hold one import to one worker. */
 const LOCK_SPACE = 4611;
@@ -71,35 +89,12 @@ export const runImport = async (db: Db, pool: Pool, importId: string): Promise<v
       if (error instanceof NotFound) return null;
       throw error;
     });
-    if (row === null || (row.state !== "waiting" && row.state !== "running")) {
-      if (row?.state === "stopped") await dropUnfinished(db, importId);
-      return;
-    }
-    const path = filePath(row.uploadId ?? "");
-    try {
-      const file = row.uploadId === null ? null : await uploadOf(db, row.uploadId);
-      if (file === null || !(await isWhole(file.id, file.sizeBytes)))
-        throw new FileFault("the file did not come in whole; bring it in again");
-      const options = optionsSchema.parse(row.options);
-      // The whole import is one edit of the browser, and of the person, that asked for it.
-      await asAsker(askerOf(row), () =>
-        asClient(row.clientId, () =>
-          options.what === "bundle"
-            ? importBundle(db, client, row, options.asCopy, path)
-            : options.what === "terrain"
-              ? importTerrain(db, row, options, path)
-              : importPlaces(db, client, row, options, path),
-        ),
-      );
-      await dropFile(db, row);
-    } catch (error) {
+    if (row === null) return;
+    const answered = asAsker(askerOf(row), () => asClient(row.clientId, () => bringIn(db, client, row)));
+    await answered.catch(async (error: unknown) => {
       if (isUnreachable(error) || broken !== undefined) throw error;
-      await dropUnfinished(db, importId);
-      const stopped = error instanceof Stopped || (error instanceof Refused && error.code === "import-stopped");
-      // Its state first: an import that is taken up again without its file would say the wrong thing.
-      if (!stopped) await failImport(db, row, sentenceOf(error));
-      await dropFile(db, row);
-    }
+      await asAsker(askerOf(row), () => setAside(db, row, error));
+    });
   } finally {
     if (broken === undefined) {
       await client.query("SELECT pg_advisory_unlock_all()").catch((error: Error) => {

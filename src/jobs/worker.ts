@@ -2,10 +2,20 @@
 // It holds no file and reads none; whatever happens to it, the rows in the database say what is left to do.
 import { createHash } from "node:crypto";
 import { readFileSync } from "node:fs";
+import { asAsker, programFor } from "../data/actor";
 import { beatNow } from "../data/beats";
 import { isUnreachable, openDb } from "../data/client";
 import { removeFile, sweepOut } from "../data/files";
-import { forgetOldUploads, type ImportRow, leftoverImports, openImports, readerEnded, uploadOf, WORK_CHANNEL } from "../data/imports";
+import {
+  firmsWithLeftovers,
+  forgetOldUploads,
+  type ImportRow,
+  leftoverImports,
+  openImports,
+  readerEnded,
+  uploadOf,
+  WORK_CHANNEL,
+} from "../data/imports";
 import { openListener } from "../data/listen";
 import { logFault } from "../data/log";
 import { forgetOldEdits } from "../data/made-edits";
@@ -123,8 +133,11 @@ const judgeRound = async (): Promise<void> => {
 
 const sweep = async (): Promise<void> => {
   await tried("beat", () => beatNow(db, `worker-${process.pid}`), undefined);
-  for (const id of await tried("leftovers", () => leftoverImports(db), []))
-    if (!busy.has(id)) await tried("leftovers", () => dropUnfinished(db, id), undefined);
+  for (const firm of await tried("leftovers", () => firmsWithLeftovers(db), []))
+    await asAsker(programFor(firm), async () => {
+      for (const id of await tried("leftovers", () => leftoverImports(db), []))
+        if (!busy.has(id)) await tried("leftovers", () => dropUnfinished(db, id), undefined);
+    });
   for (const id of await tried("files", () => forgetOldUploads(db, UNUSED_HOURS), []))
     await removeFile(id).catch((e: unknown) => logFault("files", e));
   await sweepOut(OUT_MS).catch((e: unknown) => logFault("files", e));

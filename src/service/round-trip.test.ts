@@ -22,8 +22,8 @@ import type { ExportFormat, ExportWhat } from "./export";
 import { verdictsOf } from "./verdicts";
 
 /* Every export taken in again equals the original; a whole job moves to another database and back. */
-const url = process.env.DATABASE_URL;
-if (url === undefined) throw new Error("DATABASE_URL is not set; run npm test");
+const url = process.env.DATABASE_TEST_URL;
+if (url === undefined) throw new Error("DATABASE_TEST_URL is not set; run npm test");
 const dir = mkdtempSync(path.join(tmpdir(), "dry-arc-trip-"));
 const EVERYWHERE = { westDeg: -180, southDeg: -90, eastDeg: 180, northDeg: 90 };
 let db: Db;
@@ -148,7 +148,7 @@ describe("a whole job", () => {
   let other: { db: Db; pool: Pool; close: () => Promise<void> };
   beforeAll(async () => {
     execFileSync("node", ["bin/db.mjs", "start", elsewhere], { stdio: "ignore" });
-    const address = execFileSync("node", ["bin/db.mjs", "url", elsewhere], { encoding: "utf8" }).trim();
+    const address = execFileSync("node", ["bin/db.mjs", "url", elsewhere, "admin"], { encoding: "utf8" }).trim();
     other = { ...openDb(address), pool: new Pool({ connectionString: address, max: 2 }) };
     await migrateDb(other.db);
   });

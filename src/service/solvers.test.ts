@@ -18,8 +18,8 @@ import { placesAlong } from "./places";
 import { profileBetween } from "./profile";
 import { relaysAt } from "./relays";
 
-const url = process.env.DATABASE_URL;
-if (url === undefined) throw new Error("DATABASE_URL is not set; run npm test");
+const url = process.env.DATABASE_TEST_URL;
+if (url === undefined) throw new Error("DATABASE_TEST_URL is not set; run npm test");
 let db: Db;
 let close: () => Promise<void>;
 let demo: JobRow;

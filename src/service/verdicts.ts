@@ -12,7 +12,7 @@ import {
   verdictOf,
 } from "../core/link";
 import { carriedOf, carriedOnWidths } from "../core/load";
-import { Refused } from "../data/clash";
+import { NotFound, Refused } from "../data/clash";
 import { type Db, isUnreachable } from "../data/client";
 import { partsKey } from "../data/hardware";
 import { getLink, type JobRow, type LinkWithDesign, type SiteRow } from "../data/jobs";
@@ -116,12 +116,18 @@ const judgementOf = async (db: Db, job: JobRow, link: LinkWithDesign, near: Site
 };
 
 /** Works out verdicts of links and keeps each as soon as it is there. @param program who worked them out. */
-export const judgeLinks = async (db: Db, links: readonly Stale[], program: string): Promise<void> => {
+export const judgeLinks = async (db: Db, links: readonly Pick<Stale, "linkId" | "want">[], program: string): Promise<void> => {
   const jobs = new Set<string>();
   for (const stale of links) {
-    const found = await getLink(db, stale.linkId).catch(() => null);
-    // A link that went away meanwhile has no verdict; its claim runs out.
-    if (found === null) continue;
+    const found = await getLink(db, stale.linkId).catch((error: unknown) => {
+      if (error instanceof NotFound) return null;
+      throw error;
+    });
+    // A link that is away has no verdict until it is brought back: that makes it stale again.
+    if (found === null) {
+      await keepJudgement(db, stale, null, program);
+      continue;
+    }
     await keepJudgement(db, stale, await judgementOf(db, found.job, found.link, found.near, found.far), program);
     jobs.add(found.job.id);
   }

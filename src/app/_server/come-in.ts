@@ -5,7 +5,7 @@ import { askerOf, writeAudit } from "@/data/people";
 import { session } from "@/data/schema-people";
 import { countTry } from "@/data/tries";
 import { hasName, type Place } from "@/service/people/passkeys";
-import { pool } from "./db";
+import { doors } from "./db";
 import { addressOf, auth, signInIsOn } from "./who";
 
 /* What the ways in have in common: limits counted beforehand, cookies carried over, a new session for each coming in. */
@@ -28,8 +28,8 @@ export const needOwnSignIn = (): void => {
 
 /** Counts a try to come in, before it is made. Outside any transaction: one that fails counts too. */
 export const countComing = async (request: Request, account: string | null): Promise<void> => {
-  await countTry(pool(), `come-in from ${addressOf(request)}`, MOST_FROM_ADDRESS, WITHIN_S);
-  if (account !== null) await countTry(pool(), accountKey(account), MOST_AT_ACCOUNT, WITHIN_S);
+  await countTry(doors(), `come-in from ${addressOf(request)}`, MOST_FROM_ADDRESS, WITHIN_S);
+  if (account !== null) await countTry(doors(), accountKey(account), MOST_AT_ACCOUNT, WITHIN_S);
 };
 export const accountKey = (account: string): string => `come-in at ${account}`;
 
@@ -43,7 +43,7 @@ export const withCookies = (body: unknown, from: Response): Response => {
 /** Ends the session that a request comes with: whoever comes in gets a new one. */
 const endHeld = async (request: Request): Promise<void> => {
   const held = await auth().api.getSession({ headers: request.headers });
-  if (held !== null) await pool().delete(session).where(eq(session.id, held.session.id));
+  if (held !== null) await doors().delete(session).where(eq(session.id, held.session.id));
 };
 
 /** What the library answers when somebody came in by it. */
@@ -55,9 +55,9 @@ interface CameIn {
 /** Completes a coming in that the library has checked: nothing is open to who is no longer of the firm. */
 export const settle = async (request: Request, answer: Response, how: string): Promise<Response> => {
   const { token, user } = (await answer.clone().json()) as CameIn;
-  const who = await askerOf(pool(), { userId: user.id, sessionId: "", deviceId: null });
+  const who = await askerOf(doors(), { userId: user.id, sessionId: "", deviceId: null });
   if (who === null) {
-    await pool().delete(session).where(eq(session.token, token));
+    await doors().delete(session).where(eq(session.token, token));
     throw new Refused("wrong-sign-in", "password");
   }
   await endHeld(request);
@@ -66,7 +66,7 @@ export const settle = async (request: Request, answer: Response, how: string): P
 };
 
 const told = (request: Request, organisationId: string, personId: string, personName: string, how: string): Promise<unknown> =>
-  writeAudit(pool(), "signed-in", { organisationId, personId, personName, from: addressOf(request), detail: { how } });
+  writeAudit(doors(), "signed-in", { organisationId, personId, personName, from: addressOf(request), detail: { how } });
 
 /** Lets somebody in who has proved who they are. @param device of a phone that was just paired. @throws Refused when nothing is open to them. */
 export const letIn = async (
@@ -76,7 +76,7 @@ export const letIn = async (
   device: { readonly id: string; readonly endsAt: Date } | null = null,
 ): Promise<Response> => {
   await endHeld(request);
-  const who = await askerOf(pool(), { userId, sessionId: "", deviceId: device?.id ?? null });
+  const who = await askerOf(doors(), { userId, sessionId: "", deviceId: device?.id ?? null });
   if (who === null) throw new Refused("wrong-sign-in", "sign-in");
   const made = await auth().api.letIn({
     body: { userId, deviceId: device?.id ?? null, endsAt: device?.endsAt ?? null },

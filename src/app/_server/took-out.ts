@@ -1,6 +1,6 @@
 import { askerNow } from "@/data/actor";
 import { writeAudit } from "@/data/people";
-import { pool } from "./db";
+import { doors } from "./db";
 import { addressOf } from "./who";
 
 /** Writes into the book that somebody takes something out of the house; where nobody signs in there is nobody to name. */
@@ -9,5 +9,5 @@ export const tookOut = async (
   what: "took-out-job" | "took-out-quote" | "took-out-places",
   jobId: string,
 ): Promise<void> => {
-  if (askerNow()?.personId != null) await writeAudit(pool(), what, { jobId, from: addressOf(request) });
+  if (askerNow()?.personId != null) await writeAudit(doors(), what, { jobId, from: addressOf(request) });
 };

@@ -1,9 +1,9 @@
 import { timingSafeEqual } from "node:crypto";
-import type { Asker } from "@/data/actor";
+import { type Asker, programFor } from "@/data/actor";
 import { askerOf, askerOfShare, firstOrganisation, sawDevice } from "@/data/people";
 import { type Auth, authOf } from "@/service/people/auth";
 import { hashOf } from "@/service/people/secret-key";
-import { db, pool } from "./db";
+import { doors } from "./db";
 
 /* Who asks. On loopback without sign-in it is whoever sits at this machine; else a person with a session, read anew each time. */
 
@@ -13,7 +13,7 @@ export const signInIsOn = (): boolean => process.env.DRYARC_SIGN_IN === "on";
 /** Cookies go over TLS alone, unless a test on plain loopback says otherwise. */
 export const isSecure = (): boolean => process.env.DRYARC_PLAIN_COOKIES !== "test";
 
-export const auth = (): Auth => authOf(pool(), isSecure());
+export const auth = (): Auth => authOf(doors(), isSecure());
 
 const isSame = (a: string, b: string): boolean => {
   const [x, y] = [Buffer.from(a), Buffer.from(b)];
@@ -32,18 +32,6 @@ export const addressOf = (request: Request): string => {
   return "direct";
 };
 
-const LOCAL = {
-  personId: null,
-  name: "",
-  memberId: null,
-  role: "owner",
-  jobIds: null,
-  sheets: null,
-  deviceId: null,
-  sessionId: null,
-  shareId: null,
-} as const;
-
 /** Under this name a browser keeps the secret of a link that was shared with it. */
 export const shareCookie = (): string => (isSecure() ? "__Secure-dryarc.share" : "dryarc.share");
 
@@ -60,15 +48,15 @@ export const sharedSecret = (request: Request): string | null => {
 
 /** Who asks, with all that is open to them; null when nobody does whom we know. */
 export const whoAsks = async (request: Request): Promise<Asker | null> => {
-  if (!signInIsOn()) return { ...LOCAL, organisationId: (await firstOrganisation(db())).id };
+  if (!signInIsOn()) return programFor((await firstOrganisation(doors())).id);
   const held = await auth().api.getSession({ headers: request.headers });
   if (held === null) {
     const shared = sharedSecret(request);
-    return shared === null ? null : askerOfShare(db(), hashOf(shared));
+    return shared === null ? null : askerOfShare(doors(), hashOf(shared));
   }
   const { id, userId } = held.session;
   const deviceId = (held.session as { deviceId?: string | null }).deviceId ?? null;
-  const who = await askerOf(db(), { userId, sessionId: id, deviceId });
-  if (who !== null && deviceId !== null) await sawDevice(db(), deviceId, addressOf(request));
+  const who = await askerOf(doors(), { userId, sessionId: id, deviceId });
+  if (who !== null && deviceId !== null) await sawDevice(doors(), deviceId, addressOf(request));
   return who;
 };

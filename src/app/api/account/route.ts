@@ -1,6 +1,6 @@
 import { parseBody } from "@/app/_server/body";
 import { needOwnSignIn, needSignIn, passkeysHere } from "@/app/_server/come-in";
-import { db } from "@/app/_server/db";
+import { doors } from "@/app/_server/db";
 import { handle } from "@/app/_server/handle";
 import { nameSchema } from "@/contract";
 import { accountOf, nameSelf } from "@/service/people/account";
@@ -9,12 +9,12 @@ import { accountOf, nameSelf } from "@/service/people/account";
 export const GET = (request: Request): Promise<Response> =>
   handle(request, "own-account", () => {
     needSignIn();
-    return accountOf(db(), passkeysHere(request));
+    return accountOf(doors(), passkeysHere(request));
   });
 
 export const PATCH = (request: Request): Promise<Response> =>
   handle(request, "own-account", async () => {
     needOwnSignIn();
-    await nameSelf(db(), (await parseBody(request, nameSchema)).name);
-    return accountOf(db(), passkeysHere(request));
+    await nameSelf(doors(), (await parseBody(request, nameSchema)).name);
+    return accountOf(doors(), passkeysHere(request));
   });

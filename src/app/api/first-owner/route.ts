@@ -1,7 +1,7 @@
 import { timingSafeEqual } from "node:crypto";
 import { parseBody } from "@/app/_server/body";
 import { countComing, letIn, needSignIn } from "@/app/_server/come-in";
-import { pool } from "@/app/_server/db";
+import { doors } from "@/app/_server/db";
 import { handle } from "@/app/_server/handle";
 import { firstOwnerSchema } from "@/contract";
 import { Refused } from "@/data/clash";
@@ -20,6 +20,6 @@ export const POST = (request: Request): Promise<Response> =>
     const { code, ...owner } = await parseBody(request, firstOwnerSchema);
     await countComing(request, null);
     if (!isCode(code)) throw new Refused("wrong-code", "code");
-    const { userId } = await makeFirstOwner(pool(), owner);
+    const { userId } = await makeFirstOwner(doors(), owner);
     return letIn(request, userId, "first owner");
   });

@@ -1,6 +1,6 @@
 import { parseBody } from "@/app/_server/body";
 import { needSignIn, originOf } from "@/app/_server/come-in";
-import { db } from "@/app/_server/db";
+import { doors } from "@/app/_server/db";
 import { handle } from "@/app/_server/handle";
 import { invitationSchema } from "@/contract";
 import { invite } from "@/service/people/come-in";
@@ -9,5 +9,5 @@ import { invite } from "@/service/people/come-in";
 export const POST = (request: Request): Promise<Response> =>
   handle(request, "edit-people", async () => {
     needSignIn();
-    return invite(db(), await parseBody(request, invitationSchema), originOf(request));
+    return invite(doors(), await parseBody(request, invitationSchema), originOf(request));
   });

@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { parseBody } from "@/app/_server/body";
 import { countComing, letIn, needSignIn } from "@/app/_server/come-in";
-import { pool } from "@/app/_server/db";
+import { doors } from "@/app/_server/db";
 import { handle } from "@/app/_server/handle";
 import { acceptSchema, invitationLookSchema } from "@/contract";
 import { acceptInvitation, lookAtInvitation } from "@/service/people/come-in";
@@ -14,7 +14,7 @@ export const POST = (request: Request): Promise<Response> =>
     needSignIn();
     const body = await parseBody(request, asked);
     await countComing(request, null);
-    if (!("password" in body)) return lookAtInvitation(pool(), body.token);
-    const { userId } = await acceptInvitation(pool(), body);
+    if (!("password" in body)) return lookAtInvitation(doors(), body.token);
+    const { userId } = await acceptInvitation(doors(), body);
     return letIn(request, userId, "invitation");
   });

@@ -1,4 +1,4 @@
-import { db } from "@/app/_server/db";
+import { doors } from "@/app/_server/db";
 import { handle } from "@/app/_server/handle";
 import { auth, sharedSecret, signInIsOn, whoAsks } from "@/app/_server/who";
 import type { MeDto } from "@/contract";
@@ -21,11 +21,11 @@ export const GET = (request: Request): Promise<Response> =>
           id: who.personId,
           name: who.name,
           role: who.role,
-          organisation: (await organisationById(db(), who.organisationId)).name,
+          organisation: (await organisationById(doors(), who.organisationId)).name,
           sheets: who.sheets,
           allJobs: who.jobIds === null,
           byShare: who.shareId !== null,
-          deviceEndsAt: who.deviceId === null ? null : await deviceEnd(db(), who.deviceId),
+          deviceEndsAt: who.deviceId === null ? null : await deviceEnd(doors(), who.deviceId),
         },
       };
     const held = await auth().api.getSession({ headers: request.headers });
@@ -34,8 +34,8 @@ export const GET = (request: Request): Promise<Response> =>
     return {
       signIn,
       shareOver,
-      first: await nobodyYet(db()),
-      forget: deviceId === null ? null : await mustForget(db(), deviceId),
+      first: await nobodyYet(doors()),
+      forget: deviceId === null ? null : await mustForget(doors(), deviceId),
       person: null,
     };
   });

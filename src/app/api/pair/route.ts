@@ -1,6 +1,6 @@
 import { parseBody } from "@/app/_server/body";
 import { countComing, letIn, needSignIn } from "@/app/_server/come-in";
-import { pool } from "@/app/_server/db";
+import { doors } from "@/app/_server/db";
 import { handle } from "@/app/_server/handle";
 import { addressOf } from "@/app/_server/who";
 import { pairSchema } from "@/contract";
@@ -15,6 +15,6 @@ export const POST = (request: Request): Promise<Response> =>
     needSignIn();
     const { code, name } = await parseBody(request, pairSchema);
     await countComing(request, null);
-    const { userId, deviceId, endsAt } = await pairPhone(pool(), { code, name, from: addressOf(request) });
+    const { userId, deviceId, endsAt } = await pairPhone(doors(), { code, name, from: addressOf(request) });
     return letIn(request, userId, "phone", { id: deviceId, endsAt: new Date(endsAt.getTime() + BEYOND_MS) });
   });

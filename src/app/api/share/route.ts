@@ -1,6 +1,6 @@
 import { parseBody } from "@/app/_server/body";
 import { countComing, needSignIn } from "@/app/_server/come-in";
-import { pool } from "@/app/_server/db";
+import { doors } from "@/app/_server/db";
 import { handle } from "@/app/_server/handle";
 import { isSecure, shareCookie } from "@/app/_server/who";
 import { shareOpenSchema } from "@/contract";
@@ -15,7 +15,7 @@ export const POST = (request: Request): Promise<Response> =>
     needSignIn();
     const { token } = await parseBody(request, shareOpenSchema);
     await countComing(request, null);
-    const { jobId, expiresAt } = await openShared(pool(), token);
+    const { jobId, expiresAt } = await openShared(doors(), token);
     const answer = Response.json({ jobId }, { headers: { "cache-control": "no-store" } });
     const secure = isSecure() ? "; Secure" : "";
     answer.headers.append(

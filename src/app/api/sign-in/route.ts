@@ -1,6 +1,6 @@
 import { parseBody } from "@/app/_server/body";
 import { accountKey, countComing, needSignIn, settle, withCookies } from "@/app/_server/come-in";
-import { pool } from "@/app/_server/db";
+import { doors } from "@/app/_server/db";
 import { handle } from "@/app/_server/handle";
 import { auth } from "@/app/_server/who";
 import { signInSchema } from "@/contract";
@@ -15,7 +15,7 @@ export const POST = (request: Request): Promise<Response> =>
     await countComing(request, email);
     const answer = await auth().api.signInEmail({ body: { email, password }, headers: request.headers, asResponse: true });
     if (!answer.ok) throw new Refused("wrong-sign-in", "password");
-    await forgetTries(pool(), accountKey(email));
+    await forgetTries(doors(), accountKey(email));
     // With a second factor the library answers with what the next step needs, and no session.
     const told = (await answer.clone().json()) as { twoFactorRedirect?: boolean };
     return told.twoFactorRedirect === true ? withCookies({ secondFactor: true }, answer) : settle(request, answer, "password");

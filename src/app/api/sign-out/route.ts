@@ -1,5 +1,5 @@
 import { needSignIn, withCookies } from "@/app/_server/come-in";
-import { pool } from "@/app/_server/db";
+import { doors } from "@/app/_server/db";
 import { handle } from "@/app/_server/handle";
 import { auth, shareCookieEnd } from "@/app/_server/who";
 import { hasForgotten } from "@/service/people/come-in";
@@ -11,7 +11,7 @@ export const POST = (request: Request): Promise<Response> =>
     const held = await auth().api.getSession({ headers: request.headers });
     const deviceId = (held?.session as { deviceId?: string | null } | undefined)?.deviceId ?? null;
     const answer = await auth().api.signOut({ headers: request.headers, asResponse: true });
-    if (deviceId !== null) await hasForgotten(pool(), deviceId);
+    if (deviceId !== null) await hasForgotten(doors(), deviceId);
     // Whoever signs out is nobody here any more, by no link either.
     const out = withCookies({ ok: true }, answer);
     out.headers.append("set-cookie", shareCookieEnd());

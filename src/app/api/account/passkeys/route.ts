@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { parseBody } from "@/app/_server/body";
 import { countComing, needOwnSignIn, passkeysHere, placeOf } from "@/app/_server/come-in";
-import { db, pool } from "@/app/_server/db";
+import { doors } from "@/app/_server/db";
 import { handle } from "@/app/_server/handle";
 import { uuid } from "@/contract";
 import { askerNow } from "@/data/actor";
@@ -28,11 +28,11 @@ export const POST = (request: Request): Promise<Response> =>
     const userId = askerNow()!.personId!;
     if (body.do === "begin") {
       await countComing(request, `password ${userId}`);
-      await provePassword(pool(), body.password);
-      return beginKey(db(), userId, placeOf(request));
+      await provePassword(doors(), body.password);
+      return beginKey(doors(), userId, placeOf(request));
     }
-    if (body.do === "keep") await keepKey(db(), userId, placeOf(request), body as never);
-    else await forgetKey(db(), userId, body.id);
-    await writeAudit(db(), body.do === "keep" ? "passkey-made" : "passkey-forgotten");
-    return accountOf(db(), passkeysHere(request));
+    if (body.do === "keep") await keepKey(doors(), userId, placeOf(request), body as never);
+    else await forgetKey(doors(), userId, body.id);
+    await writeAudit(doors(), body.do === "keep" ? "passkey-made" : "passkey-forgotten");
+    return accountOf(doors(), passkeysHere(request));
   });

@@ -1,6 +1,6 @@
 import { parseBody } from "@/app/_server/body";
 import { countComing, needOwnSignIn, withCookies } from "@/app/_server/come-in";
-import { pool } from "@/app/_server/db";
+import { doors } from "@/app/_server/db";
 import { handle } from "@/app/_server/handle";
 import { auth } from "@/app/_server/who";
 import { passwordSchema } from "@/contract";
@@ -15,7 +15,7 @@ export const POST = (request: Request): Promise<Response> =>
   handle(request, "own-account", async () => {
     needOwnSignIn();
     const { current, next } = await parseBody(request, passwordSchema);
-    const { name, email } = await accountOf(pool(), false);
+    const { name, email } = await accountOf(doors(), false);
     refuseWeak(next, [name, email.split("@")[0] ?? ""]);
     await countComing(request, `password ${askerNow()!.personId}`);
     const answer = await auth().api.changePassword({
@@ -24,6 +24,6 @@ export const POST = (request: Request): Promise<Response> =>
       asResponse: true,
     });
     if (!answer.ok) throw new Refused("wrong-sign-in", "current");
-    await writeAudit(pool(), "password-changed");
+    await writeAudit(doors(), "password-changed");
     return withCookies({ ok: true }, answer);
   });

@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { parseBody } from "@/app/_server/body";
 import { countComing, needOwnSignIn, withCookies } from "@/app/_server/come-in";
-import { pool } from "@/app/_server/db";
+import { doors } from "@/app/_server/db";
 import { handle } from "@/app/_server/handle";
 import { auth } from "@/app/_server/who";
 import { askerNow } from "@/data/actor";
@@ -26,7 +26,7 @@ export const POST = (request: Request): Promise<Response> =>
     if (body.do === "confirm") {
       const answer = await auth().api.verifyTOTP({ body: { code: body.code }, headers, asResponse: true });
       if (!answer.ok) throw new Refused("wrong-code", "code");
-      await writeAudit(pool(), "second-factor-on");
+      await writeAudit(doors(), "second-factor-on");
       return withCookies({ ok: true }, answer);
     }
     const given = { body: { password: body.password }, headers, asResponse: true } as const;
@@ -37,7 +37,7 @@ export const POST = (request: Request): Promise<Response> =>
           ? await auth().api.disableTwoFactor(given)
           : await auth().api.generateBackupCodes(given);
     if (!answer.ok) throw new Refused("wrong-sign-in", "password");
-    if (body.do === "end") await writeAudit(pool(), "second-factor-off");
+    if (body.do === "end") await writeAudit(doors(), "second-factor-off");
     const { totpURI, backupCodes } = (await answer.clone().json()) as { totpURI?: string; backupCodes?: string[] };
     return withCookies({ uri: totpURI ?? null, codes: backupCodes ?? [] }, answer);
   });

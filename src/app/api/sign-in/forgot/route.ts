@@ -1,6 +1,6 @@
 import { parseBody } from "@/app/_server/body";
 import { countComing, needSignIn, originOf } from "@/app/_server/come-in";
-import { pool } from "@/app/_server/db";
+import { doors } from "@/app/_server/db";
 import { handle } from "@/app/_server/handle";
 import { forgotSchema } from "@/contract";
 import { logFault } from "@/data/log";
@@ -12,6 +12,6 @@ export const POST = (request: Request): Promise<Response> =>
     needSignIn();
     const { email } = await parseBody(request, forgotSchema);
     await countComing(request, `letter ${email}`);
-    void forgotPassword(pool(), email, originOf(request)).catch((error: unknown) => logFault("letter", error));
+    void forgotPassword(doors(), email, originOf(request)).catch((error: unknown) => logFault("letter", error));
     return { ok: true };
   });

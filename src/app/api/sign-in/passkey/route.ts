@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { parseBody } from "@/app/_server/body";
 import { countComing, letIn, needSignIn, placeOf } from "@/app/_server/come-in";
-import { pool } from "@/app/_server/db";
+import { doors } from "@/app/_server/db";
 import { handle } from "@/app/_server/handle";
 import { uuid } from "@/contract";
 import { beginKeySignIn, keySignIn } from "@/service/people/passkeys";
@@ -17,7 +17,7 @@ export const POST = (request: Request): Promise<Response> =>
     needSignIn();
     const body = await parseBody(request, asked);
     await countComing(request, null);
-    if ("begin" in body) return beginKeySignIn(pool(), placeOf(request));
-    const { userId } = await keySignIn(pool(), placeOf(request), body as never);
+    if ("begin" in body) return beginKeySignIn(doors(), placeOf(request));
+    const { userId } = await keySignIn(doors(), placeOf(request), body as never);
     return letIn(request, userId, "passkey");
   });

@@ -1,6 +1,6 @@
 import { parseBody } from "@/app/_server/body";
 import { countComing, needSignIn } from "@/app/_server/come-in";
-import { pool } from "@/app/_server/db";
+import { doors } from "@/app/_server/db";
 import { handle } from "@/app/_server/handle";
 import { resetSchema } from "@/contract";
 import { resetPassword } from "@/service/people/come-in";
@@ -11,6 +11,6 @@ export const POST = (request: Request): Promise<Response> =>
     needSignIn();
     const { token, password } = await parseBody(request, resetSchema);
     await countComing(request, null);
-    await resetPassword(pool(), token, password);
+    await resetPassword(doors(), token, password);
     return { ok: true };
   });

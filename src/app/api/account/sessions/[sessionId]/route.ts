@@ -1,5 +1,5 @@
 import { needOwnSignIn } from "@/app/_server/come-in";
-import { db } from "@/app/_server/db";
+import { doors } from "@/app/_server/db";
 import { handle } from "@/app/_server/handle";
 import { uuid } from "@/contract";
 import { endOwnSession } from "@/service/people/account";
@@ -8,5 +8,5 @@ import { endOwnSession } from "@/service/people/account";
 export const DELETE = (request: Request, { params }: { params: Promise<{ sessionId: string }> }): Promise<Response> =>
   handle(request, "own-account", async () => {
     needOwnSignIn();
-    await endOwnSession(db(), uuid.parse((await params).sessionId));
+    await endOwnSession(doors(), uuid.parse((await params).sessionId));
   });
