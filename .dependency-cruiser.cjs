@@ -46,6 +46,7 @@ module.exports = {
     only("workers", ["core"]),
     only("cli", ["core", "formats"]),
     only("front", []),
+    only("ops", ["core", "contract", "data", "service"]),
     only("ui", ["core", "contract", "workers"]),
     only("app", ["core", "contract", "data", "formats", "jobs", "service", "ui"]),
     {

@@ -1,9 +1,9 @@
 // Starts, stops and describes a private PostgreSQL cluster on loopback.
 //   node bin/db.mjs start|stop|status NAME
-//   node bin/db.mjs url NAME [owner|app|door|worker|admin]
+//   node bin/db.mjs url NAME [owner|app|door|worker|backup|admin]
 // NAME picks the cluster: .data/NAME, with its own port and password files. The owner changes the schema; the application, the door
-// (who there is and what lets them in) and the worker have roles of their own that own nothing. The administrator sees everything:
-// for tests alone.
+// (who there is and what lets them in) and the worker have roles of their own that own nothing. A backup is made by one that reads
+// every row and writes none. The administrator may do everything: it sets a cluster up, restores into it, and serves the tests.
 import { execFileSync, spawnSync } from "node:child_process";
 import { randomBytes } from "node:crypto";
 import { chmodSync, chownSync, existsSync, mkdirSync, readFileSync, renameSync, rmSync, statSync, writeFileSync } from "node:fs";
@@ -13,7 +13,7 @@ import { fileURLToPath } from "node:url";
 
 const PG = "/usr/lib/postgresql/15/bin";
 // Below the ports that clients are given: one that tries again while the server is away could meet itself.
-const PORTS = { demo: 24710, dev: 24711, test: 24712, pictures: 24713, kills: 24714, disk: 24715, load: 24716 };
+const PORTS = { demo: 24710, dev: 24711, test: 24712, pictures: 24713, kills: 24714, disk: 24715, load: 24716, restored: 24717 };
 const root = path.join(path.dirname(fileURLToPath(import.meta.url)), "..");
 const [command, name = "demo", who = "app"] = process.argv.slice(2);
 const dir = path.join(root, ".data", name);
@@ -21,7 +21,7 @@ const data = path.join(dir, "pg");
 const port = Number(process.env[`DRYARC_${name.toUpperCase()}_DB_PORT`] ?? PORTS[name] ?? 24719);
 const isRoot = process.getuid() === 0;
 /** What this set-up of a cluster is: one that was made by an earlier one is brought up to it. */
-const MADE = "2";
+const MADE = "3";
 
 const fail = (sentence) => {
   console.error(`dry-arc: ${sentence}`);
@@ -71,6 +71,7 @@ const ROLES = {
   app: { role: "dryarc_app", file: "requests.password" },
   door: { role: "dryarc_door", file: "door.password" },
   worker: { role: "dryarc_worker", file: "worker.password" },
+  backup: { role: "dryarc_backup", file: "backup.password" },
   admin: { role: "dryarc_admin", file: "admin.password" },
 };
 const url = () => {
@@ -163,15 +164,9 @@ const start = async () => {
   }
   const made = path.join(dir, "made");
   if (fresh || !existsSync(made) || readFileSync(made, "utf8") !== MADE) {
-    for (const { role, file } of Object.values(ROLES))
-      psql(
-        "postgres",
-        `DO $$ BEGIN IF NOT EXISTS (SELECT FROM pg_roles WHERE rolname = '${role}') THEN CREATE ROLE ${role} LOGIN; END IF; END $$;
-ALTER ROLE ${role} PASSWORD '${secret(file)}';`,
-      );
-    if (psql("postgres", "SELECT count(*) FROM pg_database WHERE datname = 'dryarc';") === "0")
-      psql("postgres", "CREATE DATABASE dryarc OWNER dryarc;");
+    if (psql("postgres", "SELECT count(*) FROM pg_database WHERE datname = 'dryarc';") === "0") psql("postgres", "CREATE DATABASE dryarc;");
     psql("dryarc", readFileSync(path.join(root, "bin", "database.sql"), "utf8"));
+    for (const { role, file } of Object.values(ROLES)) psql("postgres", `ALTER ROLE ${role} PASSWORD '${secret(file)}';`);
     writeFileSync(made, MADE);
   }
 };

@@ -35,7 +35,8 @@ if [ "$part" != unit ] && [ "$part" != kills ]; then
   start_database test
   # Tests look at what is there as the administrator does.
   DATABASE_TEST_URL="$(node bin/db.mjs url test admin)"
-  export DATABASE_TEST_URL DATABASE_WORKER_URL="$worker_url"
+  DATABASE_BACKUP_URL="$(node bin/db.mjs url test backup)"
+  export DATABASE_TEST_URL DATABASE_BACKUP_URL DATABASE_WORKER_URL="$worker_url"
   set_up --fresh
 fi
 if [ "$part" = all ] || [ "$part" = integration ]; then

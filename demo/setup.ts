@@ -1,5 +1,5 @@
 // Migrates the database named by DATABASE_OWNER_URL and writes the demo job once. Which firms there are it reads by DATABASE_DOOR_URL.
-//   tsx demo/setup.ts [--fresh] [--counts] [--nobody-yet]
+//   tsx demo/setup.ts [--fresh] [--no-demo] [--counts] [--nobody-yet]
 import path from "node:path";
 import { fileURLToPath } from "node:url";
 import { sql } from "drizzle-orm";
@@ -9,6 +9,7 @@ import { refreshShipped } from "../src/data/hardware";
 import { migrateDb } from "../src/data/migrate";
 import { nobodyYet, organisationsOf } from "../src/data/people";
 import { NO_FIRM } from "../src/data/schema-shared";
+import { settleKey } from "../src/service/people/reseal";
 import { generateDemo } from "./generate";
 import { demoHardware, isSeeded, seedDemo } from "./seed";
 import { writeDemoFiles } from "./write-files";
@@ -63,10 +64,11 @@ if (process.argv.includes("--counts")) {
     END $$`);
   }
   await migrateDb(db);
+  await settleKey(doors.db);
   const [first, ...others] = await firms();
   if (first === undefined) throw new Error("the database has no firm");
   const asFirst = <T>(work: () => Promise<T>): Promise<T> => asAsker(programFor(first), work);
-  if (await asFirst(() => isSeeded(db))) {
+  if (process.argv.includes("--no-demo") || (await asFirst(() => isSeeded(db)))) {
     // A database of an earlier version: sheets that ship now and did not then, and what they say now, also where a firm counts them.
     const catalogue = demoHardware() as Parameters<typeof refreshShipped>[1];
     let written = await asAsker(programFor(NO_FIRM), () => refreshShipped(db, catalogue));

@@ -76,6 +76,16 @@ test("every table of ours is guarded, its owner held as well: no list of excepti
   expect(there.filter((t) => !t.enabled || !t.forced || t.policies === 0)).toEqual([]);
 });
 
+test("a backup is made by a role that reads every row and writes none", async () => {
+  const backup = openDb(process.env.DATABASE_BACKUP_URL!);
+  try {
+    for (const t of await tables()) expect(await count(backup.db, t), t.name).toBe(await count(all, t));
+    expect(await refusal(backup.db.execute(sql`UPDATE site SET name = name`))).toMatch(/permission denied/);
+  } finally {
+    await backup.close();
+  }
+});
+
 test("no role of a process owns anything, inherits anything, or goes round the guard", async () => {
   const roles = ["dryarc_app", "dryarc_door", "dryarc_worker"];
   const r = await all.execute<{ name: string; bad: boolean; owns: number; member: number }>(sql`

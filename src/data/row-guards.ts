@@ -137,6 +137,7 @@ const DOORS: Readonly<Record<string, string | null>> = {
   mail: null,
   pairing: "expires_at < now() - interval '30 days'",
   passkey: null,
+  sealing: null,
   session: "expires_at < now()",
   share: null,
   tries: "since < now() - interval '1 day'",

@@ -283,6 +283,12 @@ export const audit = authSchema.table(
   (t) => [index("audit_organisation").on(t.organisationId, t.id)],
 );
 
+/** Which key seals what is sealed here: its mark, and nothing of the key. */
+export const sealing = authSchema.table("sealing", {
+  mark: text().primaryKey(),
+  at: time("at").notNull().defaultNow(),
+});
+
 /** Letters the program wrote: sent where a mail server is named, and kept here to be read where there is none. */
 export const mail = authSchema.table("mail", {
   id: id(),

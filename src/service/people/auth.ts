@@ -8,7 +8,7 @@ import { z } from "zod";
 import type { Db } from "../../data/client";
 import { account, session, twoFactor as twoFactorTable, user, verification } from "../../data/schema-people";
 import { hashPassword, verifyPassword } from "./password-hash";
-import { keyFor } from "./secret-key";
+import { signInSecret } from "./secret-key";
 
 /*
  * The sign-in library, set up once. Its own addresses are not open: our routes call it, one by one, with limits and checks of
@@ -51,7 +51,7 @@ const make = (db: Db, secure: boolean) =>
     appName: "Dry Arc",
     // Addresses of its own are not served; links are made by our routes.
     baseURL: "https://localhost",
-    secret: keyFor("sign-in").toString("base64url"),
+    secret: signInSecret(),
     telemetry: { enabled: false },
     database: drizzleAdapter(db, {
       provider: "pg",

@@ -12,7 +12,7 @@ const folder = (): string => process.env.DRYARC_KEYS ?? path.join(".data", "keys
 /** The key, made at the first need. @throws Error when its file is no key. */
 export const installationKey = (): Buffer => {
   if (held !== null) return held;
-  const file = path.join(folder(), FILE);
+  const file = keyFile();
   if (!existsSync(file)) {
     mkdirSync(folder(), { recursive: true, mode: 0o700 });
     try {
@@ -23,15 +23,33 @@ export const installationKey = (): Buffer => {
     }
   }
   chmodSync(file, 0o600);
+  held = readKey(file);
+  return held;
+};
+
+/** A key for one purpose, drawn from one of an installation (RFC 5869). */
+const drawn = (key: Buffer, purpose: string): Buffer => Buffer.from(hkdfSync("sha256", key, Buffer.alloc(0), `dry-arc ${purpose}`, 32));
+
+/** What the sign-in library seals and signs with. @param key another than this installation's. */
+export const signInSecret = (key: Buffer = installationKey()): string => drawn(key, "sign-in").toString("base64url");
+
+/** The file of the key. */
+export const keyFile = (): string => path.join(folder(), FILE);
+/** Where the next key waits while what is sealed is sealed anew. */
+export const nextKeyFile = (): string => `${keyFile()}.next`;
+
+/** A key out of its file. @throws Error when it is none. */
+export const readKey = (file: string): Buffer => {
   const key = Buffer.from(readFileSync(file, "utf8").trim(), "base64url");
   if (key.length !== 32) throw new Error(`${file} is no key: 32 bytes as base64url are needed`);
-  held = key;
   return key;
 };
 
-/** A key for one purpose, drawn from the one of the installation (RFC 5869). */
-export const keyFor = (purpose: string): Buffer =>
-  Buffer.from(hkdfSync("sha256", installationKey(), Buffer.alloc(0), `dry-arc ${purpose}`, 32));
+/** Tells one key from another, and nothing of either. */
+export const markOf = (key: Buffer): string => drawn(key, "mark").toString("hex").slice(0, 16);
+
+/** The mark of this installation's key; empty while it has none. */
+export const keyMark = (): string => (existsSync(keyFile()) ? markOf(readKey(keyFile())) : "");
 
 /** A secret that opens a door: 128 bits, as it stands in a link. */
 export const newSecret = (): string => randomBytes(16).toString("base64url");
