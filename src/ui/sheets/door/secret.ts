@@ -28,5 +28,6 @@ export const pathBack = (search: string): string => {
   const to = new URLSearchParams(search).get("to") ?? "/";
   if (!/^\/(?![/\\])[\x21-\x7e]*$/.test(to)) return "/";
   const at = new URL(to, "https://dry-arc.invalid");
-  return at.origin === "https://dry-arc.invalid" ? `${at.pathname}${at.search}` : "/";
+  // Steps that lead back are taken out of a path as it is read: what then begins with two strokes names another server.
+  return at.origin === "https://dry-arc.invalid" && !at.pathname.startsWith("//") ? `${at.pathname}${at.search}` : "/";
 };
