@@ -16,6 +16,8 @@ export * from "./lessons";
 export * from "./limits";
 export * from "./load";
 export * from "./network";
+export * from "./openapi";
+export * from "./operations";
 export * from "./people";
 export { isProblem, mountPosition, planOf, profileFromDto } from "./plan";
 export * from "./plan-tiles";

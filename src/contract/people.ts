@@ -64,6 +64,31 @@ export const shareSchema = z.strictObject({
 });
 export const shareOpenSchema = z.strictObject({ token: secret });
 
+/** A token of a program: read, write as crews do, or plan; never to do with people. */
+export const tokenSchema = z.strictObject({
+  name: z.string("say what it is for").trim().min(1, "say what it is for").max(80, "what it is for has 80 letters or fewer"),
+  becomes: becomesSchema.refine((b) => b.role === "viewer" || b.role === "installer" || b.role === "planner", {
+    path: ["role"],
+    message: "a token reads, writes as crews do, or plans",
+  }),
+  /** The last day on which it opens. */
+  endsOn: z.iso.date("the day must be a date"),
+});
+export interface TokenDto {
+  readonly id: string;
+  readonly name: string;
+  readonly person: string;
+  readonly becomes: BecomesDto;
+  readonly expiresAt: string;
+  readonly ended: boolean;
+  readonly lastUsedAt: string | null;
+  readonly lastUsedFrom: string | null;
+}
+export interface TokenMadeDto {
+  readonly token: string;
+  readonly expiresAt: string;
+}
+
 /** A link that was shared, as who made it sees it. */
 export interface ShareDto {
   readonly id: string;

@@ -18,6 +18,8 @@ export interface Asker {
   readonly sessionId: string | null;
   /** Of somebody who came by a link that was shared: they have no account. */
   readonly shareId: string | null;
+  /** Of a program that came by a token. */
+  readonly tokenId: string | null;
 }
 
 /** The program at work for a firm. */
@@ -32,6 +34,7 @@ export const programFor = (organisationId: string): Asker => ({
   deviceId: null,
   sessionId: null,
   shareId: null,
+  tokenId: null,
 });
 
 const asker = new AsyncLocalStorage<Asker>();

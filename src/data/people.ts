@@ -93,6 +93,7 @@ export const askerOf = async (
     deviceId: who.deviceId,
     sessionId: who.sessionId,
     shareId: null,
+    tokenId: null,
   };
 };
 
@@ -111,6 +112,7 @@ export const askerOfShare = async (db: Pick<Db, "select">, tokenHash: string): P
     deviceId: null,
     sessionId: null,
     shareId: s.id,
+    tokenId: null,
   };
 };
 const openShare = (tokenHash: string) => and(eq(share.tokenHash, tokenHash), isNull(share.endedAt), gt(share.expiresAt, sql`now()`));

@@ -140,6 +140,7 @@ const DOORS: Readonly<Record<string, string | null>> = {
   sealing: null,
   session: "expires_at < now()",
   share: null,
+  token: null,
   tries: "since < now() - interval '1 day'",
   two_factor: null,
   user: null,

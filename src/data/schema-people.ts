@@ -264,6 +264,29 @@ export const share = authSchema.table(
   (t) => [index("share_job").on(t.jobId)],
 );
 
+/** What lets a program in on behalf of a member, with a role and jobs, until a day. */
+export const token = authSchema.table("token", {
+  id: id(),
+  organisationId: uuid("organisation_id")
+    .notNull()
+    .references(() => organisation.id),
+  /** Whose: it is never more than they are, and ends with them. */
+  memberId: uuid("member_id")
+    .notNull()
+    .references(() => member.id, { onDelete: "cascade" }),
+  role: text().$type<Role>().notNull(),
+  jobIds: jsonb("job_ids").$type<string[]>(),
+  /** What it is for, in words. */
+  name: text().notNull(),
+  /** SHA-256 of it. */
+  tokenHash: text("token_hash").notNull().unique(),
+  expiresAt: time("expires_at").notNull(),
+  endedAt: time("ended_at"),
+  lastUsedAt: time("last_used_at"),
+  lastUsedFrom: text("last_used_from"),
+  createdAt: made(),
+});
+
 /** Who did what with people, phones and what leaves the house. Added to, never changed. */
 export const audit = authSchema.table(
   "audit",

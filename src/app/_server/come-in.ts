@@ -20,10 +20,11 @@ export const needSignIn = (): void => {
   if (!signInIsOn()) throw new Refused("not-allowed", "sign-in");
 };
 
-/** A phone that was let in, or a link, changes nothing of its person's account: whoever finds it must not either. @throws Refused */
+/** A phone that was let in, a link or a token changes nothing of its person's account: whoever finds it must not either. @throws Refused */
 export const needOwnSignIn = (): void => {
   needSignIn();
-  if (askerNow()?.deviceId !== null || askerNow()?.shareId !== null) throw new Refused("not-allowed", "phone");
+  const who = askerNow();
+  if (who?.deviceId !== null || who.shareId !== null || who.tokenId !== null) throw new Refused("not-allowed", "phone");
 };
 
 /** Counts a try to come in, before it is made. Outside any transaction: one that fails counts too. */

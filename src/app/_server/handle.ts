@@ -40,7 +40,6 @@ const STATUS: Readonly<Partial<Record<ErrorBody["code"], number>>> = {
   "wrong-sign-in": 401,
   "second-factor": 401,
   "wrong-code": 401,
-  "too-many-tries": 429,
 };
 
 /** A fault as an answer; what nobody foresaw goes into the log. */
@@ -53,6 +52,11 @@ export const faultOf = (error: unknown): Response => {
   if (error instanceof FileFault) return fault(422, { code: "file-fault", message: error.message, path: error.asks ?? "file" });
   if (error instanceof VersionClash) return fault(409, { code: "clash", path: error.entity, current: error.current });
   if (error instanceof NotFound) return fault(404, { code: "not-found", path: error.entity });
+  if (error instanceof Refused && error.code === "too-many-tries") {
+    const answer = fault(429, { code: error.code, path: error.path, values: error.values });
+    answer.headers.set("retry-after", String(error.values.waitS));
+    return answer;
+  }
   if (error instanceof Refused)
     return fault(STATUS[error.code] ?? 422, { code: error.code, path: error.path, message: error.told, values: error.values });
   if (error instanceof ReaderEnded) return fault(422, { code: "file-fault", message: error.message, path: "file" });

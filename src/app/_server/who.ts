@@ -1,8 +1,11 @@
 import { timingSafeEqual } from "node:crypto";
 import { type Asker, programFor } from "@/data/actor";
 import { askerOf, askerOfShare, firstOrganisation, sawDevice } from "@/data/people";
+import { askerOfToken, sawToken } from "@/data/tokens";
+import { countTry } from "@/data/tries";
 import { type Auth, authOf } from "@/service/people/auth";
 import { hashOf } from "@/service/people/secret-key";
+import { TOKEN_START } from "@/service/people/tokens";
 import { doors } from "./db";
 
 /* Who asks. On loopback without sign-in it is whoever sits at this machine; else a person with a session, read anew each time. */
@@ -46,9 +49,25 @@ export const sharedSecret = (request: Request): string | null => {
   return /^[\w-]{22}$/.test(value) ? value : null;
 };
 
+/** Requests of one token within a minute. */
+const MOST_OF_TOKEN = 1200;
+const TOKEN = new RegExp(`^Bearer ${TOKEN_START}([\\w-]{22})$`);
+
+const byToken = async (request: Request, bearer: string): Promise<Asker | null> => {
+  const secret = TOKEN.exec(bearer)?.[1];
+  const who = secret === undefined ? null : await askerOfToken(doors(), hashOf(secret));
+  if (who === null || who.tokenId === null) return null;
+  await countTry(doors(), `token ${who.tokenId}`, MOST_OF_TOKEN, 60);
+  await sawToken(doors(), who.tokenId, addressOf(request));
+  return who;
+};
+
 /** Who asks, with all that is open to them; null when nobody does whom we know. */
 export const whoAsks = async (request: Request): Promise<Asker | null> => {
   if (!signInIsOn()) return programFor((await firstOrganisation(doors())).id);
+  const bearer = request.headers.get("authorization");
+  // Whoever comes by a token comes by nothing else: one that opens nothing is not made good by a cookie.
+  if (bearer !== null) return byToken(request, bearer);
   const held = await auth().api.getSession({ headers: request.headers });
   if (held === null) {
     const shared = sharedSecret(request);

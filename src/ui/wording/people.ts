@@ -30,6 +30,13 @@ export const SHEET_WORD: Readonly<Record<SheetName, string>> = {
   kit: "Kit",
 };
 
+/** What a token may do, by the role it has. */
+export const TOKEN_DOES: Readonly<Partial<Record<Role, string>>> = {
+  viewer: "reads, without prices",
+  installer: "reads, and writes what crews write",
+  planner: "reads and plans, with prices",
+};
+
 const WEEK_MS = 7 * 86_400_000;
 /** Until when a phone comes in unless another day is said: a week after the next visit, or after today. Days as ISO dates. */
 export const lastDayFor = (visits: readonly string[], today: string): string => {
@@ -66,6 +73,8 @@ const DONE: Readonly<Record<string, (d: AuditDto["detail"]) => string>> = {
   "firm-named": (d) => `named the firm ${text(d.name)}`,
   shared: (d) => `shared ${text(d.sheets)} with ${text(d.for)} by a link`,
   "share-ended": (d) => `took back the link for ${text(d.for)}`,
+  "token-made": (d) => `made the token ${text(d.token)}, as ${text(d.role)}`,
+  "token-ended": (d) => `ended the token ${text(d.token)}`,
   "took-out-job": () => "took the whole job out as a file",
   "took-out-quote": () => "took a quote out",
   "took-out-places": () => "took places out as a file",

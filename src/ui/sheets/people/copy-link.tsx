@@ -2,11 +2,11 @@
 import { useState } from "react";
 
 /** A link that opens a door, to be handed on: shown once. */
-export const CopyLink = ({ url }: { url: string }) => {
+export const CopyLink = ({ url, label = "The link" }: { url: string; label?: string }) => {
   const [copied, setCopied] = useState(false);
   return (
     <div className="mt-3 flex items-center gap-4">
-      <input aria-label="The link" readOnly value={url} onFocus={(e) => e.target.select()} className="typed min-w-0 flex-1 text-note" />
+      <input aria-label={label} readOnly value={url} onFocus={(e) => e.target.select()} className="typed min-w-0 flex-1 text-note" />
       <button
         type="button"
         className="press"

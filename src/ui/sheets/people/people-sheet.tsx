@@ -2,39 +2,23 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Tabs } from "radix-ui";
 import { useState } from "react";
-import type { AuditDto, BecomesDto, DeviceDto, LetterDto, PeopleDto, PersonDto } from "@/contract";
+import type { AuditDto, DeviceDto, LetterDto, PeopleDto, PersonDto } from "@/contract";
 import { deleteAt, getJson } from "../../api/client";
-import { useJobs } from "../../api/queries";
 import { lazyPart, Opens } from "../../controls/lazy-part";
 import { TabRow } from "../../controls/tab-row";
 import { FormTrouble, useSubmit } from "../../controls/use-submit";
 import { House } from "../../frame/house";
 import { Trouble } from "../../frame/trouble";
 import { useMeQuery } from "../../state/me";
-import { auditSentence, lastDayText, ROLE_NAME, SHEET_WORD } from "../../wording/people";
-import { PEOPLE } from "./people-keys";
+import { auditSentence, lastDayText, ROLE_NAME } from "../../wording/people";
+import { HEAD, PEOPLE, ROW, useOpenWords, when } from "./people-keys";
+import { TokensTab } from "./tokens-tab";
 
 const InviteDialog = lazyPart(() => import("./people-dialogs").then((m) => m.InviteDialog));
 const PersonDialog = lazyPart(() => import("./people-dialogs").then((m) => m.PersonDialog));
 const PhoneDialog = lazyPart(() => import("./people-dialogs").then((m) => m.PhoneDialog));
 
-const when = (iso: string | null): string =>
-  iso === null ? "not yet" : new Date(iso).toLocaleString("en-GB", { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" });
 const day = (iso: string): string => new Date(iso).toLocaleDateString("en-GB", { day: "numeric", month: "short", year: "numeric" });
-
-const HEAD = "border-b border-ink text-left text-note text-ink-2 [&>th]:py-1.5 [&>th]:pr-4 [&>th]:font-normal";
-const ROW = "border-b border-rule align-top [&>td]:py-1.5 [&>td]:pr-4";
-
-/** What is open to somebody, in words. */
-const useOpenWords = (): ((b: BecomesDto) => string) => {
-  const { data } = useJobs();
-  const nameOf = new Map((data ?? []).map(({ job }) => [job.id, job.name]));
-  return (b) => {
-    const jobs =
-      b.jobIds === null ? "all jobs" : b.jobIds.length === 0 ? "no job" : b.jobIds.map((id) => nameOf.get(id) ?? "a job").join(", ");
-    return b.sheets === null ? jobs : `${b.sheets.map((s) => SHEET_WORD[s]).join(", ")} of ${jobs}`;
-  };
-};
 
 const PeopleTab = ({ firm }: { firm: PeopleDto }) => {
   const openWords = useOpenWords();
@@ -254,6 +238,7 @@ const BookTab = () => {
 const TABS = [
   ["people", "People"],
   ["phones", "Phones"],
+  ["tokens", "Tokens"],
   ["letters", "Letters"],
   ["book", "Who did what"],
 ] as const;
@@ -300,6 +285,9 @@ export const PeopleSheet = () => {
           </Tabs.Content>
           <Tabs.Content value="phones">
             <PhonesTab firm={data} />
+          </Tabs.Content>
+          <Tabs.Content value="tokens">
+            <TokensTab />
           </Tabs.Content>
           <Tabs.Content value="letters">
             <LettersTab mailGoes={data.mailGoes} />

@@ -1,0 +1,77 @@
+"use client";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import Link from "next/link";
+import type { TokenDto } from "@/contract";
+import { deleteAt, getJson } from "../../api/client";
+import { lazyPart, Opens } from "../../controls/lazy-part";
+import { FormTrouble, useSubmit } from "../../controls/use-submit";
+import { Trouble } from "../../frame/trouble";
+import { lastDayText, ROLE_NAME, TOKEN_DOES } from "../../wording/people";
+import { HEAD, ROW, TOKENS, useOpenWords, when } from "./people-keys";
+
+const TokenDialog = lazyPart(() => import("./token-dialog").then((m) => m.TokenDialog));
+
+/** Programs that come in by a token: what each may do, until when, and whether it was here. */
+export const TokensTab = () => {
+  const openWords = useOpenWords();
+  const ending = useSubmit();
+  const client = useQueryClient();
+  const { data, error } = useQuery({ queryKey: TOKENS, queryFn: ({ signal }) => getJson<TokenDto[]>("/api/tokens", signal) });
+  if (data === undefined) return <Trouble error={error} waiting="Reading the tokens." />;
+  const end = (id: string): void =>
+    void ending.run(async () => {
+      client.setQueryData(TOKENS, await deleteAt<TokenDto[]>(`/api/tokens/${id}`));
+    });
+  return (
+    <>
+      <p className="mt-3 mb-2 max-w-[76ch]">
+        A token lets a program in: a register that reads what is planned, a script that brings readings in. It is never more than its maker
+        is, and ends with them. What it may ask is written down under <Link href="/interface">Interface</Link>.
+      </p>
+      <Opens part={TokenDialog} given={{}} className="press">
+        Make a token
+      </Opens>
+      <FormTrouble of={ending} />
+      {data.length === 0 ? (
+        <p className="mt-3 text-ink-2">None was made yet.</p>
+      ) : (
+        <table className="mt-3 w-full max-w-[1100px] border-collapse">
+          <thead>
+            <tr className={HEAD}>
+              <th scope="col">For</th>
+              <th scope="col">Made by</th>
+              <th scope="col">May</th>
+              <th scope="col">Last used</th>
+              <th scope="col">How it stands</th>
+              <th scope="col">
+                <span className="sr-only">End</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {data.map((t) => (
+              <tr key={t.id} className={ROW}>
+                <td className="font-figure">{t.name}</td>
+                <td>{t.person}</td>
+                <td>
+                  {TOKEN_DOES[t.becomes.role] ?? ROLE_NAME[t.becomes.role].toLowerCase()}; {openWords(t.becomes)}
+                </td>
+                <td>
+                  {t.lastUsedAt === null ? "not yet" : `${when(t.lastUsedAt)}${t.lastUsedFrom === null ? "" : `, from ${t.lastUsedFrom}`}`}
+                </td>
+                <td>{t.ended ? "ended" : `opens until ${lastDayText(t.expiresAt)}`}</td>
+                <td>
+                  {!t.ended && (
+                    <button type="button" className="press" disabled={ending.busy} onClick={() => end(t.id)}>
+                      End<span className="sr-only"> the token for {t.name}</span>
+                    </button>
+                  )}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+    </>
+  );
+};
