@@ -161,6 +161,14 @@ test("a planner is invited, joins by the letter's link, and plans; the owner see
   await owner.goto(`/jobs/${demo.job.id}/section/${linkOf("Rope Walk")}`);
   await expect(owner.getByTestId("verdict")).toBeVisible();
   await planner.goto(`/jobs/${demo.job.id}/section/${linkOf("Rope Walk")}`);
+  // Each sees who else is here, and on which sheet; and when they go on, where.
+  const also = (page: Page) => page.getByRole("list", { name: "Also here" });
+  await expect(also(owner)).toHaveText("Jory Penn on Section");
+  await expect(also(planner)).toHaveText("Mara Tolliver on Section");
+  await expectAccessible(owner);
+  await planner.goto(`/jobs/${demo.job.id}/load`);
+  await expect(also(owner)).toHaveText("Jory Penn on Load");
+  await planner.goto(`/jobs/${demo.job.id}/section/${linkOf("Rope Walk")}`);
   const height = planner.getByRole("slider", { name: /Harbour Office/ }).first();
   await height.focus();
   await planner.keyboard.press("ArrowUp");
@@ -176,6 +184,55 @@ test("a planner is invited, joins by the letter's link, and plans; the owner see
   expect(JSON.parse(undo.text)).toMatchObject({ step: null, rows: [] });
   await planner.keyboard.press("Control+z");
   await planner.context().close();
+  await expect(also(owner)).toHaveCount(0);
+});
+
+test("a program comes in by a token that is shown once, reads what the page of the interface says, and no more once it is ended", async () => {
+  await owner.goto("/people");
+  await owner.getByRole("tab", { name: "Tokens" }).click();
+  await owner.getByRole("button", { name: "Make a token" }).click();
+  const dialog = owner.getByRole("dialog", { name: "Make a token" });
+  await dialog.getByRole("button", { name: "Make it" }).click();
+  await expect(dialog.getByText("Say what it is for")).toBeVisible();
+  await dialog.getByLabel("What it is for").fill("the office register");
+  await expectAccessible(owner);
+  await dialog.getByRole("button", { name: "Make it" }).click();
+  const token = await owner.getByRole("textbox", { name: "The token" }).inputValue();
+  await owner.getByRole("button", { name: "Done" }).click();
+  const row = owner.getByRole("row", { name: /the office register/ });
+  await expect(row).toContainText("reads, without prices; all jobs");
+  // As another program on the network: TLS by the authority, no cookie.
+  const agent = new https.Agent({
+    ca: readFileSync(path.join(TLS, "authority.crt")),
+    lookup: (_h, _o, call) => call(null, [{ address: "127.0.0.1", family: 4 }]),
+  });
+  const asked = (address: string, method = "GET"): Promise<{ status: number; text: string }> =>
+    new Promise((resolve, reject) => {
+      const request = https.request(`${ORIGIN}${address}`, { agent, method, headers: { authorization: `Bearer ${token}` } }, (response) => {
+        let text = "";
+        response.on("data", (part: Buffer) => {
+          text += part.toString();
+        });
+        response.on("end", () => resolve({ status: response.statusCode ?? 0, text }));
+      });
+      request.on("error", reject);
+      request.end();
+    });
+  expect((await asked("/api/jobs")).text).toContain("Merrow Harbour Trust");
+  expect((await asked(`/api/jobs/${demo.job.id}/bundle`, "POST")).status).toBe(403);
+  await owner.getByRole("link", { name: "Interface" }).click();
+  await expect(owner.getByRole("heading", { name: "Interface" })).toBeVisible();
+  await owner.getByLabel("Find an address").fill("/hubs");
+  await expect(owner.getByText("Makes one: hub.")).toBeVisible();
+  await expect(owner.getByText("Announces a file.")).toHaveCount(0);
+  await owner.getByText("What it takes").first().press("Enter");
+  await expectAccessible(owner);
+  await owner.goBack();
+  await owner.getByRole("tab", { name: "Tokens" }).click();
+  await expect(row).not.toContainText("not yet");
+  await row.getByRole("button", { name: "End the token for the office register" }).click();
+  await expect(row).toContainText("ended");
+  expect((await asked("/api/jobs")).status).toBe(401);
 });
 
 test("a phone is let in by the code's text, as an installer until its day, and sees no price; offline its survey is there", async () => {
@@ -406,12 +463,14 @@ test("a second step is set up, asked for, and gone round by a recovery code, onc
   // Where one is signed in is listed; one ended elsewhere is out at its next question.
   await owner.reload();
   const sessions = owner.getByRole("region", { name: "Where you are signed in" });
-  await expect(sessions.getByRole("listitem")).toHaveCount(3);
+  await expect(sessions.getByRole("listitem").first()).toBeVisible();
+  const held = await sessions.getByRole("listitem").count();
+  expect(held).toBeGreaterThanOrEqual(3);
   await sessions
     .getByRole("button", { name: /^Sign out/ })
     .first()
     .click();
-  await expect(sessions.getByRole("listitem")).toHaveCount(2);
+  await expect(sessions.getByRole("listitem")).toHaveCount(held - 1);
 });
 
 test("with keys alone one signs in; an address of elsewhere is not gone to", async () => {

@@ -145,7 +145,12 @@ const JOB: readonly Operation[] = [
     query: { before: "older than this edit" },
   },
   { method: "POST", path: "/jobs/{jobId}/history", right: "edit-records", does: "Takes one edit back, or does it again." },
-  { method: "POST", path: "/jobs/{jobId}/undo", right: "edit-records", does: "Takes back the newest edit of the job that was sent under the same x-client." },
+  {
+    method: "POST",
+    path: "/jobs/{jobId}/undo",
+    right: "edit-records",
+    does: "Takes back the newest edit of the job that was sent under the same x-client.",
+  },
   { method: "GET", path: "/jobs/{jobId}/lessons", right: "see-history", does: "What other jobs taught." },
   { method: "GET", path: "/jobs/{jobId}/calendar", right: "take-out", does: "The days of the job, iCalendar.", gives: "text/calendar" },
   {

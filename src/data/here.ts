@@ -22,6 +22,10 @@ export interface LineNews extends Line {
 /** A process that said nothing of a line for so long is gone, and its lines with it. */
 export const LINE_LASTS_MS = 50_000;
 
+/** Asks every process for the lines it has open: of one that began to listen later than they were told. */
+export const ASK_LINES = "who is here";
+export const askLines = (db: Pick<Db, "execute">): Promise<unknown> => db.execute(sql`SELECT pg_notify(${HERE_CHANNEL}, ${ASK_LINES})`);
+
 export const tellLine = (db: Pick<Db, "execute">, line: Line, open: boolean): Promise<unknown> =>
   db.execute(sql`SELECT pg_notify(${HERE_CHANNEL}, ${JSON.stringify({ ...line, open } satisfies LineNews)})`);
 

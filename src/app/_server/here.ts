@@ -1,6 +1,6 @@
 import type { HereDto, SheetName } from "@/contract";
 import type { Asker } from "@/data/actor";
-import { HERE_CHANNEL, type Line, type LineNews, linesHere, tellLine } from "@/data/here";
+import { ASK_LINES, askLines, HERE_CHANNEL, type Line, type LineNews, linesHere, tellLine } from "@/data/here";
 import { openListener } from "@/data/listen";
 import { logFault } from "@/data/log";
 import { pool } from "./db";
@@ -10,15 +10,24 @@ interface Held {
   readonly lines: Lines;
   /** Called when somebody came to a job or left it. */
   readonly told: Set<(jobId: string) => void>;
+  /** Lines of this process: each says again that it is open. */
+  readonly own: Set<() => void>;
 }
 const globals = globalThis as unknown as { dryArcHere?: Held };
 
+/** A database that is away shows nobody meanwhile: that is no fault of whoever works. */
+const quietly = (asked: Promise<unknown>): void => void asked.catch((error: unknown) => logFault("here", error));
+
 const held = (): Held => {
   if (globals.dryArcHere !== undefined) return globals.dryArcHere;
-  const here: Held = { lines: linesHere(), told: new Set() };
+  const here: Held = { lines: linesHere(), told: new Set(), own: new Set() };
   globals.dryArcHere = here;
   openListener(process.env.DATABASE_URL ?? "", [HERE_CHANNEL], {
     message: (_channel, payload) => {
+      if (payload === ASK_LINES) {
+        for (const again of [...here.own]) again();
+        return;
+      }
       let news: LineNews;
       try {
         news = JSON.parse(payload) as LineNews;
@@ -28,7 +37,8 @@ const held = (): Held => {
       here.lines.hear(news);
       for (const tell of [...here.told]) tell(news.jobId);
     },
-    back: () => undefined,
+    // What was told while nobody listened is told again, here and by every other process.
+    back: () => quietly(askLines(pool())),
   });
   return here;
 };
@@ -48,7 +58,7 @@ export const comeHere = (
   tell: (others: readonly HereDto[]) => void,
 ): { readonly again: () => void; readonly leave: () => void } | null => {
   if (!isShown(who)) return null;
-  const { lines, told } = held();
+  const { lines, told, own } = held();
   const line: Line = { line: crypto.randomUUID(), jobId, personId: who.personId, name: who.name, sheet };
   let last = "[]";
   const look = (of: string): void => {
@@ -59,18 +69,19 @@ export const comeHere = (
     last = text;
     tell(others);
   };
-  // A database that is away shows nobody meanwhile: that is no fault of whoever works.
-  const say = (open: boolean): void => void tellLine(pool(), line, open).catch((error: unknown) => logFault("here", error));
+  const say = (open: boolean): void => quietly(tellLine(pool(), line, open));
+  const again = (): void => {
+    say(true);
+    look(jobId);
+  };
   told.add(look);
-  look(jobId);
-  say(true);
+  own.add(again);
+  again();
   return {
-    again: () => {
-      say(true);
-      look(jobId);
-    },
+    again,
     leave: () => {
       told.delete(look);
+      own.delete(again);
       say(false);
     },
   };

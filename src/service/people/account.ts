@@ -1,4 +1,4 @@
-import { and, desc, eq, gt, sql } from "drizzle-orm";
+import { and, desc, eq, gt, isNull, or, sql } from "drizzle-orm";
 import type { AccountDto } from "../../contract";
 import { askerNow } from "../../data/actor";
 import { NotFound, Refused } from "../../data/clash";
@@ -45,7 +45,14 @@ export const accountOf = async (db: Db, passkeysHere: boolean): Promise<AccountD
     .select({ session, phone: device.name })
     .from(session)
     .leftJoin(device, eq(device.id, session.deviceId))
-    .where(and(eq(session.userId, personId), gt(session.expiresAt, sql`now()`)))
+    .where(
+      and(
+        eq(session.userId, personId),
+        gt(session.expiresAt, sql`now()`),
+        // A phone that was ended may still hold its session: it opens nothing.
+        or(isNull(session.deviceId), and(isNull(device.revokedAt), gt(device.endsAt, sql`now()`))),
+      ),
+    )
     .orderBy(desc(session.updatedAt))
     .limit(50);
   const keys = await db.select().from(passkey).where(eq(passkey.userId, personId)).orderBy(passkey.createdAt);

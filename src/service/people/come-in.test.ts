@@ -7,6 +7,7 @@ import { membersOf } from "../../data/people";
 import { account, device, invitation, mail, pairing, session, user } from "../../data/schema-people";
 import { testDb } from "../../data/testing/db";
 import { createJob } from "../../data/testing/edits";
+import { accountOf } from "./account";
 import { cookieOf, makeFirm, makePerson, type Person, signInOn } from "./testing/firm";
 import { ask, cookiesOf } from "./testing/routes";
 
@@ -326,6 +327,8 @@ describe("the firm", () => {
     await set(owner, p.memberId, "installer", true);
     expect((await ask("GET jobs", phone)).status).toBe(401);
     expect(((await (await ask("GET me", phone)).json()) as { forget: string | null }).forget).toBe("all");
+    // What opens nothing is not listed as signed in.
+    expect((await asAsker(p.who, () => accountOf(db, false))).sessions).toEqual([]);
     // Taken back into the firm, the phone stays ended: it is let in anew or not at all.
     await set(owner, p.memberId, "installer");
     expect((await ask("GET jobs", phone)).status).toBe(401);

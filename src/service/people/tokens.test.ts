@@ -99,7 +99,8 @@ describe("a token", () => {
     const hubs = { jobId, records: kindOf("hub").route };
     expect((await ask("POST jobs/[jobId]/[records]", null, { params: hubs, body: {}, ...by(t) })).status).toBe(403);
     const p = await token("planner");
-    const made = () => ask("POST jobs/[jobId]/[records]", null, { params, body: site, ...by(p, { "x-edit": id, "x-client": "register-1" }) });
+    const made = () =>
+      ask("POST jobs/[jobId]/[records]", null, { params, body: site, ...by(p, { "x-edit": id, "x-client": "register-1" }) });
     const [first, again] = [(await (await made()).json()) as { id: string }, (await (await made()).json()) as { id: string }];
     expect(again.id).toBe(first.id);
     const book = await (await ask("GET jobs/[jobId]/history", owner.cookie, { params: { jobId } })).text();

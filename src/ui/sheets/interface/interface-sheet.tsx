@@ -8,10 +8,19 @@ import { Trouble } from "../../frame/trouble";
 import { useMeQuery } from "../../state/me";
 import { type Document, groupsOf, type Line } from "./lines";
 
-const Shown = ({ title, value }: { title: string; value: unknown }) => (
+/** @param of the address it belongs to. */
+const Shown = ({ title, of, value }: { title: string; of: string; value: unknown }) => (
   <details className="mt-1.5">
     <summary className="cursor-pointer text-note">{title}</summary>
-    <pre className="mt-1 max-h-[320px] overflow-auto border-l-2 border-rule pl-3 font-mono text-line">{JSON.stringify(value, null, 2)}</pre>
+    {/* It scrolls by itself: the keyboard must reach it. */}
+    <section
+      // biome-ignore lint/a11y/noNoninteractiveTabindex: a scrolled part is reached by the keyboard only where it can be focused
+      tabIndex={0}
+      aria-label={`${title}: ${of}`}
+      className="mt-1 max-h-[320px] overflow-auto border-l-2 border-rule pl-3"
+    >
+      <pre className="m-0 font-mono text-line">{typeof value === "string" ? value : JSON.stringify(value, null, 2)}</pre>
+    </section>
   </details>
 );
 
@@ -35,8 +44,8 @@ const Operation = ({ line, schemas }: { line: Line; schemas: Document["component
           ))}
         </p>
       )}
-      {line.body !== null && <Shown title="What it takes" value={line.body} />}
-      {line.row !== null && <Shown title="What it answers with" value={schemas[line.row]} />}
+      {line.body !== null && <Shown title="What it takes" of={`${line.method} ${line.path}`} value={line.body} />}
+      {line.row !== null && <Shown title="What it answers with" of={`${line.method} ${line.path}`} value={schemas[line.row]} />}
     </div>
   </li>
 );
