@@ -21,8 +21,13 @@ const schemaOf = (schema: z.ZodType): Json => {
 const content = (type: string, schema?: Json): Json => ({ [type]: schema === undefined ? {} : { schema } });
 const JSON_TYPE = "application/json";
 
-/** Roles that a token may have, of some. */
-const ofTokens = (roles: readonly Role[]): string => roles.filter((r) => r !== "customer" && r !== "owner").join(", ");
+/** Which tokens may, in words. */
+const ofTokens = (roles: readonly Role[]): string =>
+  roles.includes("viewer")
+    ? "For any token."
+    : roles.includes("installer")
+      ? "For a token that writes, or plans."
+      : "For a token that plans.";
 
 interface Told extends Operation {
   readonly group: string;
@@ -49,7 +54,7 @@ const fromAddress = (path: string): Json[] =>
 const operationOf = (op: Told): Json => ({
   tags: [op.group],
   summary: op.does,
-  description: `For tokens that are: ${ofTokens(op.roles ?? rightOf(op.right).roles)}.`,
+  description: ofTokens(op.roles ?? rightOf(op.right).roles),
   parameters: [
     ...fromAddress(op.path),
     ...Object.entries(op.query ?? {}).map(([name, description]) => ({ name, in: "query", description, schema: { type: "string" } })),

@@ -70,11 +70,11 @@ export const InterfaceSheet = () => {
             {signIn === false ? "here nobody signs in, so programs on this machine need none." : "an owner makes one under People, Tokens."}{" "}
             Edits name the version they were made on: one that was overtaken is answered with the row as it stands, and nothing is written.
           </p>
-          <pre className="mt-3 mb-3 overflow-auto border-l-2 border-ink pl-3 font-mono text-line">
+          <pre className="mt-3 mb-3 whitespace-pre-wrap break-all border-l-2 border-ink pl-3 font-mono text-line">
             {`curl -H "Authorization: Bearer dryarc_…" ${data.servers[0]?.url}/jobs`}
           </pre>
           <p className="m-0 mb-4">
-            <a href="/api/openapi" download="dry-arc-openapi.json">
+            <a className="press" href="/api/openapi" download="dry-arc-openapi.json">
               The whole as OpenAPI 3.1
             </a>
             , made from what the server itself checks requests by.

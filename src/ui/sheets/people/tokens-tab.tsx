@@ -26,7 +26,11 @@ export const TokensTab = () => {
     <>
       <p className="mt-3 mb-2 max-w-[76ch]">
         A token lets a program in: a register that reads what is planned, a script that brings readings in. It is never more than its maker
-        is, and ends with them. What it may ask is written down under <Link href="/interface">Interface</Link>.
+        is, and ends with them. What it may ask is written down under{" "}
+        <Link prefetch={false} className="press" href="/interface">
+          Interface
+        </Link>
+        .
       </p>
       <Opens part={TokenDialog} given={{}} className="press">
         Make a token
