@@ -34,8 +34,13 @@ export const isUnreachable = (error: unknown): boolean => {
   return false;
 };
 
-/** True when a row names another that does not exist (a radio, an antenna, a job). */
-export const isBrokenReference = (error: unknown): boolean => {
-  for (let e: unknown = error; e instanceof Error; e = e.cause) if ((e as { code?: string }).code === "23503") return true;
+const hasCode = (error: unknown, code: string): boolean => {
+  for (let e: unknown = error; e instanceof Error; e = e.cause) if ((e as { code?: string }).code === code) return true;
   return false;
 };
+
+/** True when a row names another that does not exist (a radio, an antenna, a job). */
+export const isBrokenReference = (error: unknown): boolean => hasCode(error, "23503");
+
+/** True when a row of that id is there already, seen or not. */
+export const isTaken = (error: unknown): boolean => hasCode(error, "23505");

@@ -1,7 +1,9 @@
 /* What the jobs of a firm share, sheets and ground, is the firm's own: in the application's role, with the rows guarded. */
 import { sql } from "drizzle-orm";
+import { Pool } from "pg";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { destination } from "../core/geo";
+import { bundleBytes, takeBundle } from "../jobs/testing/bring";
 import { hardwareDto, jobDto } from "../service/dto";
 import { firstDesign } from "../service/first-design";
 import { makeFirm } from "../service/people/testing/firm";
@@ -18,7 +20,9 @@ import {
   saveHardware,
   stepHardware,
 } from "./hardware";
+import { getJob, linksOf, listJobs } from "./jobs";
 import { createLink } from "./links";
+import { firstOrganisation } from "./people";
 import { NO_FIRM } from "./schema-shared";
 import { moveStock } from "./stock";
 import { datasetsById, datasetsIn, eachPlace, insertDataset } from "./terrain-store";
@@ -201,4 +205,37 @@ test("a verdict that waits says whose it is: the worker works for that firm", as
   const firms = await all.execute<{ ok: boolean }>(sql`
     SELECT bool_and(v.organisation_id = j.organisation_id) AS ok FROM link_verdict v JOIN job j ON j.id = v.job_id`);
   expect(firms.rows[0]!.ok).toBe(true);
+});
+
+test("a job that moves to another firm of the same server is a new one there, and the first one stays as it is", async () => {
+  const home = programFor((await firstOrganisation(all)).id);
+  const from = await asAsker(home, async () => {
+    const [demo] = (await listJobs(app)).sort((x, y) => x.number - y.number);
+    return { job: demo!, bytes: await bundleBytes(app, demo!), links: (await linksOf(app, demo!.id)).length };
+  });
+  const url = process.env.DATABASE_WORKER_URL!;
+  const worker = openDb(url);
+  const pool = new Pool({ connectionString: url, max: 2 });
+  try {
+    const taken = await asAsker(b, () => takeBundle(worker.db, pool, from.bytes, false));
+    expect([taken.state, taken.fault]).toEqual(["done", null]);
+    expect(taken.jobId).not.toBe(from.job.id);
+    const there = await asAsker(b, async () => ({
+      job: await getJob(app, taken.jobId!),
+      links: (await linksOf(app, taken.jobId!)).length,
+    }));
+    expect(there).toMatchObject({ job: { name: from.job.name, organisationId: b.organisationId }, links: from.links });
+    // Its ground came along: the first firm's is not beneath it.
+    const grounds = await asAsker(b, () => datasetsIn(app, { westDeg: -180, southDeg: -90, eastDeg: 180, northDeg: 90 }));
+    expect(grounds.length).toBeGreaterThan(1);
+    expect(grounds.every((d) => d.organisationId === b.organisationId)).toBe(true);
+    // Again: under the first id it is another firm's still, so that this is one more.
+    const again = await asAsker(b, () => takeBundle(worker.db, pool, from.bytes, false));
+    expect(again.state).toBe("done");
+    expect(again.jobId).not.toBe(taken.jobId);
+    expect(await asAsker(home, () => getJob(app, from.job.id))).toMatchObject({ version: from.job.version, revision: from.job.revision });
+  } finally {
+    await pool.end();
+    await worker.close();
+  }
 });

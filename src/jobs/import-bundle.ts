@@ -4,7 +4,7 @@ import { type FieldsOf, latLons } from "../contract";
 import { cutTile } from "../core/terrain";
 import { insertJobRows } from "../data/bundle";
 import type { Tx } from "../data/changes";
-import type { Db } from "../data/client";
+import { type Db, isTaken } from "../data/client";
 import { copyInto, OBSTACLE_TABLE, obstacleLine } from "../data/copy";
 import { beginAs } from "../data/guard";
 import { addHardware } from "../data/hardware";
@@ -12,7 +12,7 @@ import { finishImport, groundChanged, type ImportRow, reportProgress } from "../
 import { type DatasetInput, insertDatasetRow, insertTiles, TILE_CELLS, type Tile } from "../data/terrain-store";
 import { coordinateSystem, unpackTo } from "../formats";
 import { MOST_ENTRIES, MOST_UNPACKED_BYTES } from "../service/bundle-format";
-import { openBundle, openPart, type TerrainPart } from "../service/bundle-read";
+import { type OpenBundle, openBundle, openPart, type TerrainPart } from "../service/bundle-read";
 import { goesOn } from "./goes-on";
 import { Stopped } from "./stopped";
 
@@ -47,6 +47,17 @@ export const importBundle = async (db: Db, client: PoolClient, row: ImportRow, a
   const unpacked = await unpackTo(path, `${path}.unpacked`, () => true, { entries: MOST_ENTRIES, bytes: MOST_UNPACKED_BYTES });
   const opened = await openBundle(db, unpacked, asCopy);
   if (!(await reportProgress(db, row, 0.2))) throw new Stopped();
+  try {
+    await bringIn(client, row, opened);
+  } catch (error) {
+    if (!isTaken(error)) throw error;
+    // The same job is another firm's, whose rows are not there for this one: here it is a new one.
+    await bringIn(client, row, await openBundle(db, unpacked, asCopy, true));
+  }
+};
+
+/** Writes all that a bundle holds, in one transaction. */
+const bringIn = async (client: PoolClient, row: ImportRow, opened: OpenBundle): Promise<void> => {
   await beginAs(client);
   try {
     const tx = drizzle(client) as unknown as Tx;

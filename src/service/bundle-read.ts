@@ -207,9 +207,10 @@ const checkReferences = (rows: readonly ComingRow[]): void => {
 /**
  * Looks an unpacked bundle through.
  * @param asCopy gives the job a new id, so that it can stand beside the one it came from.
+ * @param allNew gives everything new ids: some of them stand in a firm whose rows are not seen here.
  * @throws FileFault naming what is wrong with which file inside; Refused when the job is here already.
  */
-export const openBundle = async (db: Db, unpacked: readonly Unpacked[], asCopy: boolean): Promise<OpenBundle> => {
+export const openBundle = async (db: Db, unpacked: readonly Unpacked[], asCopy: boolean, allNew = false): Promise<OpenBundle> => {
   const files = await checked(unpacked);
   const job = await readWhole(files, "job.json", jobSchema);
   const read = await readRecords(files);
@@ -229,7 +230,7 @@ export const openBundle = async (db: Db, unpacked: readonly Unpacked[], asCopy: 
   for (const r of read) byKind.set(r.kind, [...(byKind.get(r.kind) ?? []), r.id]);
   // What there is one of in a job lies under the job's own id.
   for (const [name, k] of kinds()) if (!k.many) byKind.delete(name);
-  const fresh = asCopy || here !== null || (await takenIds(db, byKind));
+  const fresh = allNew || asCopy || here !== null || (await takenIds(db, byKind));
   const inFile = new Set([...byKind.values()].flat());
   const ids = new Map<string, string>();
   const named = (id: string): string => {
@@ -248,7 +249,7 @@ export const openBundle = async (db: Db, unpacked: readonly Unpacked[], asCopy: 
     if (value === null || typeof value !== "object") return value;
     return Object.fromEntries(Object.entries(value).map(([key, v]) => [inFile.has(key) ? named(key) : key, renamed(v)]));
   };
-  const jobId = here === null && !asCopy ? job.id : randomUUID();
+  const jobId = here === null && !asCopy && !allNew ? job.id : randomUUID();
 
   const sheetsHere = new Map(
     [...(await listRadios(db)), ...(await listAntennas(db)), ...(await listParts(db))].map((r) => [r.id, withoutMarks(r.sheet)]),
@@ -271,7 +272,7 @@ export const openBundle = async (db: Db, unpacked: readonly Unpacked[], asCopy: 
     const part = { ...d, file: f.file };
     await checkTerrain(part);
     // An id that is here already belongs to another extent.
-    missing.push(known === undefined ? part : { ...part, id: randomUUID() });
+    missing.push(known === undefined && !allNew ? part : { ...part, id: randomUUID() });
   }
   const fileOf = new Map(
     read.flatMap((r) => {
