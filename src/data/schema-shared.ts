@@ -57,53 +57,36 @@ export const terrainTile = pgTable(
 );
 
 /** Catalogue rows keep their data sheet whole; its shape is checked at the door. */
+const sheet = () => ({
+  id: text().notNull(),
+  organisationId: ofShared(),
+  name: text().notNull(),
+  sheet: jsonb().notNull(),
+  source: text().notNull(),
+  /** The import that brought it; taken away with it. */
+  importId: uuid("import_id"),
+  version: version(),
+  ...stamps(),
+});
+
 export const radio = pgTable(
   "radio",
   {
-    id: text().notNull(),
-    organisationId: ofShared(),
-    name: text().notNull(),
+    ...sheet(),
     bandKey: text("band_key").notNull(),
     family: text().notNull(),
-    sheet: jsonb().notNull(),
-    source: text().notNull(),
-    /** The import that brought it; taken away with it. */
-    importId: uuid("import_id"),
-    version: version(),
-    ...stamps(),
   },
   (t) => [primaryKey({ columns: [t.organisationId, t.id] })],
 );
 
-export const antenna = pgTable(
-  "antenna",
-  {
-    id: text().notNull(),
-    organisationId: ofShared(),
-    name: text().notNull(),
-    sheet: jsonb().notNull(),
-    source: text().notNull(),
-    importId: uuid("import_id"),
-    version: version(),
-    ...stamps(),
-  },
-  (t) => [primaryKey({ columns: [t.organisationId, t.id] })],
-);
+export const antenna = pgTable("antenna", sheet(), (t) => [primaryKey({ columns: [t.organisationId, t.id] })]);
 
 /** What is wired beside the radios. */
 export const part = pgTable(
   "part",
   {
-    id: text().notNull(),
-    organisationId: ofShared(),
-    name: text().notNull(),
+    ...sheet(),
     kind: text().notNull(),
-    sheet: jsonb().notNull(),
-    source: text().notNull(),
-    /** The import that brought it; taken away with it. */
-    importId: uuid("import_id"),
-    version: version(),
-    ...stamps(),
   },
   (t) => [primaryKey({ columns: [t.organisationId, t.id] })],
 );
