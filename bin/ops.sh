@@ -2,6 +2,7 @@
 # npm run backup -- --to=FILE [--of=NAME] [--passphrase-file=FILE] [--key-to=FILE]      while the application runs, or not
 # npm run restore -- --from=FILE --into=NAME [--passphrase-file=FILE] [--key-from=FILE] into a database that is empty
 # npm run reseal -- [--of=NAME]                                                         another key; the application must be stopped
+# npm run firm -- --name="Links of the isles" --email=owner@isles.example [--of=NAME]   another firm on the same installation
 # NAME is a database cluster beside the application: demo, where no other is said.
 source "$(dirname "$0")/lib.sh"
 check_node

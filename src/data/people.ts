@@ -35,6 +35,12 @@ export const firstOrganisation = async (db: Pick<Db, "select">): Promise<Organis
 export const organisationsOf = (db: Pick<Db, "select">): Promise<OrganisationRow[]> =>
   db.select().from(organisation).orderBy(asc(organisation.createdAt), asc(organisation.id));
 
+/** Makes a firm. @returns its id. */
+export const newOrganisation = async (db: Pick<Db, "insert">, name: string): Promise<string> => {
+  const [row] = await db.insert(organisation).values({ name }).returning({ id: organisation.id });
+  return row!.id;
+};
+
 export const organisationById = async (db: Pick<Db, "select">, id: string): Promise<OrganisationRow> => {
   const [row] = await db.select().from(organisation).where(eq(organisation.id, id));
   if (row === undefined) throw new NotFound("organisation");

@@ -1,16 +1,21 @@
-// Backup, restore and another key, from the command line.
+// Backup, restore, another key and another firm, from the command line.
 //   tsx src/ops/main.ts backup --to=FILE [--passphrase-file=FILE] [--key-to=FILE]
 //   tsx src/ops/main.ts restore --from=FILE [--passphrase-file=FILE] [--key-from=FILE]
 //   tsx src/ops/main.ts reseal
+//   tsx src/ops/main.ts firm --name=NAME --email=ADDRESS
 // Addresses of the database by its roles come from the environment, as do the folders of files and keys.
 import { readFileSync } from "node:fs";
 import { parseArgs } from "node:util";
 import { Client } from "pg";
+import { z } from "zod";
+import { emailSchema, nameSchema } from "../contract";
+import { Refused } from "../data/clash";
 import { openDb } from "../data/client";
 import { filesDir } from "../data/files";
 import { reseal } from "../service/people/reseal";
 import { keyFile } from "../service/people/secret-key";
 import { backUpKey, makeBackup } from "./backup";
+import { openFirm } from "./firm";
 import { restore, restoreKey } from "./restore";
 import { OpsFault } from "./run";
 import { SealFault } from "./seal-stream";
@@ -25,6 +30,8 @@ const { positionals, values } = parseArgs({
     "passphrase-file": { type: "string" },
     "key-to": { type: "string" },
     "key-from": { type: "string" },
+    name: { type: "string" },
+    email: { type: "string" },
   },
 });
 
@@ -101,6 +108,20 @@ const COMMANDS: Readonly<Record<string, () => Promise<void>>> = {
     console.log(
       `restored to ${manifest.made}: ${total(manifest.rows)} rows, table by table as many as the backup says; ${manifest.files.length} files`,
     );
+  },
+  firm: async () => {
+    const read = z.object({ name: nameSchema.shape.name, email: emailSchema }).safeParse({ name: values.name, email: values.email });
+    if (!read.success) throw new OpsFault(`--${read.error.issues[0]!.path.join(".")}: ${read.error.issues[0]!.message}`);
+    const { db, close } = openDb(setting("DATABASE_DOOR_URL"));
+    try {
+      const url = await openFirm(db, read.data, process.env.DRYARC_ORIGIN ?? "");
+      console.log(`${read.data.name} is there. Its first owner opens this once, within seven days, at this server's address: ${url}`);
+    } catch (error) {
+      if (error instanceof Refused) throw new OpsFault(`${read.data.email} comes in here already: an address belongs to one firm`);
+      throw error;
+    } finally {
+      await close();
+    }
   },
   reseal: async () => {
     if ((await running()) > 0) throw new OpsFault("the application or a worker is running: they hold the old key. Stop them first.");
