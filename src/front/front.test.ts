@@ -146,7 +146,7 @@ describe("the authority", () => {
 
 describe("what is handed on", () => {
   const seen: http.IncomingHttpHeaders[] = [];
-  const front = async (hosts: readonly string[]): Promise<{ port: number; app: http.Server }> => {
+  const front = async (hosts: readonly string[], trusted = false): Promise<{ port: number; app: http.Server }> => {
     seen.length = 0;
     const app = http.createServer((q, r) => {
       seen.push(q.headers);
@@ -155,7 +155,7 @@ describe("what is handed on", () => {
       r.setHeader("keep-alive", "timeout=99");
       q.pipe(r);
     });
-    const onward = { port: await listen(app), key: "the key of this start", hosts };
+    const onward = { port: await listen(app), key: "the key of this start", hosts, trusted };
     const server = http.createServer((q, r) => handOn(onward, q, r));
     limit(server);
     return { port: await listen(server), app };
@@ -207,6 +207,13 @@ describe("what is handed on", () => {
       "x-forwarded-proto": "https",
     });
     expect(seen[0]!.te).toBeUndefined();
+  });
+
+  test("browsers are told to come by TLS alone where the certificate is one that everybody trusts, and not by our own authority", async () => {
+    const hsts = async (trusted: boolean) =>
+      (await ask((await front(["dryarc.local"], trusted)).port, { host: "dryarc.local" })).headers["strict-transport-security"];
+    expect(await hsts(true)).toBe("max-age=31536000");
+    expect(await hsts(false)).toBeUndefined();
   });
 
   test("a name that is not ours gets no further: a page elsewhere that rebinds its name to us learns nothing", async () => {

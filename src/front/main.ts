@@ -50,7 +50,7 @@ const certificates = (): Promise<Certificates> => (hasOwn ? Promise.resolve(read
 const serve = async (): Promise<void> => {
   let held = await certificates();
   if (held.isNew) console.log("a new authority was made: phones that trusted an older one have to trust this one");
-  const onward = { port: Number(env("DRYARC_APP_PORT", "4640")), key: env("DRYARC_FRONT_KEY", ""), hosts };
+  const onward = { port: Number(env("DRYARC_APP_PORT", "4640")), key: env("DRYARC_FRONT_KEY", ""), hosts, trusted: hasOwn };
   if (onward.key === "") fail("DRYARC_FRONT_KEY is not set.");
   const trust = () => ({ origin, fingerprint: held.fingerprint, authorityPem: held.authorityPem });
   const secureOne = (): https.Server =>

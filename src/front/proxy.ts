@@ -11,7 +11,12 @@ export interface Onward {
   readonly key: string;
   /** Names and addresses that are ours, with the port where it is not the usual one. */
   readonly hosts: readonly string[];
+  /** The certificate is one that everybody trusts: browsers are told to come by TLS alone from now on (RFC 6797). */
+  readonly trusted?: boolean;
 }
+
+/** A year. With an authority of our own it is not said: the page that offers its certificate goes over plain, under the same name. */
+const BY_TLS_ALONE = { "strict-transport-security": "max-age=31536000" };
 
 /** Headers of one connection (RFC 9110, 7.6.1), and those by which others could speak for us. */
 const NOT_HANDED_ON = new Set([
@@ -80,7 +85,7 @@ export const handOn = (onward: Onward, request: http.IncomingMessage, response: 
       },
     },
     (answer) => {
-      response.writeHead(answer.statusCode ?? 502, cleaned(answer.headers));
+      response.writeHead(answer.statusCode ?? 502, { ...cleaned(answer.headers), ...(onward.trusted === true ? BY_TLS_ALONE : {}) });
       // Events and rows go out as they come.
       response.flushHeaders();
       answer.pipe(response);
