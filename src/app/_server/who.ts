@@ -49,6 +49,9 @@ export const sharedSecret = (request: Request): string | null => {
   return /^[\w-]{22}$/.test(value) ? value : null;
 };
 
+/** However often it is used, a session ends after so long: who they are is shown anew. A phone's ends with its day. */
+const LONGEST_MS = 30 * 86_400_000;
+
 /** Requests of one token within a minute. */
 const MOST_OF_TOKEN = 1200;
 const TOKEN = new RegExp(`^Bearer ${TOKEN_START}([\\w-]{22})$`);
@@ -75,6 +78,7 @@ export const whoAsks = async (request: Request): Promise<Asker | null> => {
   }
   const { id, userId } = held.session;
   const deviceId = (held.session as { deviceId?: string | null }).deviceId ?? null;
+  if (deviceId === null && Date.now() - held.session.createdAt.getTime() > LONGEST_MS) return null;
   const who = await askerOf(doors(), { userId, sessionId: id, deviceId });
   if (who !== null && deviceId !== null) await sawDevice(doors(), deviceId, addressOf(request));
   return who;

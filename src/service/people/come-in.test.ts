@@ -86,6 +86,39 @@ describe("address and password", () => {
     expect((await signIn(other.email, PASSWORD)).status).toBe(200);
   });
 
+  test("a wrong password is noted in the book under the name that was given, and an unknown name is not", async () => {
+    const p = await makePerson(db, firm, "viewer", { password: PASSWORD, name: "Elspeth Moor" });
+    await signIn(p.email, "not the one at all");
+    await signIn("nobody-of-that-name@isles.example", "not the one at all");
+    await expect
+      .poll(async () => {
+        const lines = (await (await ask("GET audit", owner.cookie)).json()) as { what: string; person: string }[];
+        return lines.filter((l) => l.what === "sign-in-refused").map((l) => l.person);
+      })
+      .toContain("Elspeth Moor");
+    const { rows } = await db.execute(sql`SELECT FROM auth.audit WHERE what = 'sign-in-refused' AND person_name = ''`);
+    expect(rows).toEqual([]);
+  });
+
+  test("a session that is used each day ends after thirty all the same", async () => {
+    const p = await makePerson(db, firm, "viewer");
+    const aged = (days: number) =>
+      db.execute(sql`UPDATE auth.session SET created_at = now() - make_interval(days => ${days}) WHERE user_id = ${p.userId}`);
+    await aged(29);
+    expect((await ask("GET jobs", p.cookie)).status).toBe(200);
+    await aged(31);
+    expect((await ask("GET jobs", p.cookie)).status).toBe(401);
+    // A phone has its own last day.
+    const made = await ask("POST pairings", owner.cookie, {
+      body: { memberId: p.memberId, endsOn: new Date(Date.now() + 60 * 86_400_000).toISOString().slice(0, 10) },
+    });
+    const phone = cookiesOf(
+      await ask("POST pair", null, { body: { code: tokenIn(((await made.json()) as { url: string }).url), name: "Phone" } }),
+    );
+    await aged(40);
+    expect((await ask("GET jobs", phone)).status).toBe(200);
+  });
+
   test("guessing at many accounts from one address ends too", async () => {
     await db.execute(sql`INSERT INTO auth.tries (key, count) VALUES ('come-in from direct', 60)`);
     expect((await signIn(`nobody@isles.example`, PASSWORD)).status).toBe(429);

@@ -1,5 +1,5 @@
 import { randomUUID } from "node:crypto";
-import { and, eq, sql } from "drizzle-orm";
+import { and, eq, isNull, sql } from "drizzle-orm";
 import type { BecomesDto, InvitationDto, MeDto } from "../../contract";
 import { askerNow } from "../../data/actor";
 import { NotFound, Refused } from "../../data/clash";
@@ -248,13 +248,26 @@ export const revokePhone = async (db: Db, id: string): Promise<void> => {
   await writeAudit(db, "phone-ended", { detail: { phone: rows[0].name } });
 };
 
-/** Writes a letter with a way back in, to who has an account; whoever asks learns nothing. */
-export const forgotPassword = async (db: Db, email: string, origin: string): Promise<void> => {
+/** Who comes in with an address, if anybody does. */
+const whoHas = async (db: Db, email: string): Promise<{ id: string; name: string; organisationId: string } | undefined> => {
   const [row] = await db
-    .select({ id: user.id, organisationId: member.organisationId })
+    .select({ id: user.id, name: user.name, organisationId: member.organisationId })
     .from(user)
     .innerJoin(member, eq(member.userId, user.id))
-    .where(and(eq(user.email, email), sql`${member.endedAt} IS NULL`));
+    .where(and(eq(user.email, email), isNull(member.endedAt)));
+  return row;
+};
+
+/** Writes into the book that somebody was refused who gave the name of one of the firm. */
+export const noteRefused = async (db: Db, email: string, from: string): Promise<void> => {
+  const row = await whoHas(db, email);
+  if (row !== undefined)
+    await writeAudit(db, "sign-in-refused", { organisationId: row.organisationId, personId: row.id, personName: row.name, from });
+};
+
+/** Writes a letter with a way back in, to who has an account; whoever asks learns nothing. */
+export const forgotPassword = async (db: Db, email: string, origin: string): Promise<void> => {
+  const row = await whoHas(db, email);
   if (row === undefined) return;
   const token = newSecret();
   await db.delete(verification).where(and(eq(verification.value, row.id), sql`identifier LIKE 'reset:%'`));

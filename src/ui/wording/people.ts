@@ -54,6 +54,7 @@ const text = (v: unknown): string => (v === undefined || v === null || v === "" 
 const DONE: Readonly<Record<string, (d: AuditDto["detail"]) => string>> = {
   "first-owner": () => "became the first owner",
   "signed-in": (d) => `signed in by ${text(d.how)}`,
+  "sign-in-refused": () => "was refused at the door: a wrong password was given in their name",
   invited: (d) => `invited ${text(d.email)} as ${text(d.role)}`,
   "invitation-ended": (d) => `took back the invitation of ${text(d.email)}`,
   joined: (d) => `joined as ${text(d.role)}`,
