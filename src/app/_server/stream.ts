@@ -1,3 +1,4 @@
+import { AsyncLocalStorage } from "node:async_hooks";
 import { type Right, type Streamed, seesPrices, withoutPrices } from "@/contract";
 import { roleNow } from "@/data/actor";
 import type { JobRow } from "@/data/jobs";
@@ -21,11 +22,13 @@ export const streamed = <Row>(
     const encoder = new TextEncoder();
     const priced = seesPrices(roleNow());
     const line = (row: Streamed<Row>): Uint8Array => encoder.encode(`${JSON.stringify(priced ? row : withoutPrices(row))}\n`);
+    // Rows are worked out while the answer is read, by then outside the request: still on behalf of whoever asked.
+    const onBehalf = AsyncLocalStorage.snapshot();
     let sent = false;
     const body = new ReadableStream<Uint8Array>({
       pull: async (controller) => {
         try {
-          const next = sent ? await rows.next() : first;
+          const next = sent ? await onBehalf(() => rows.next()) : first;
           sent = true;
           if (next.done === true || request.signal.aborted) controller.close();
           else controller.enqueue(line(next.value));
@@ -36,7 +39,7 @@ export const streamed = <Row>(
         }
       },
       cancel: async () => {
-        await rows.return(undefined);
+        await onBehalf(() => rows.return(undefined));
       },
     });
     return new Response(body, { headers: { "content-type": "application/x-ndjson", "cache-control": "no-store" } });
