@@ -157,7 +157,7 @@ const start = async () => {
     if (existsSync(log) && statSync(log).size > 5_000_000) renameSync(log, `${log}.1`);
     writeFileSync(log, "", { flag: "a" });
     give(log, 0o600);
-    const options = `-c listen_addresses=127.0.0.1 -c port=${port} -c unix_socket_directories='' -c max_connections=40 -c shared_buffers=128MB`;
+    const options = `-c listen_addresses=127.0.0.1 -c port=${port} -c unix_socket_directories='' -c max_connections=100 -c shared_buffers=128MB`;
     const r = run("pg_ctl", ["-D", data, "-l", log, "-w", "-t", "60", "-o", options, "start"], { stdio: "ignore" });
     if (r.status !== 0 && !isReady())
       fail(`the database did not start; its last words: ${readFileSync(log, "utf8").trim().split("\n").pop()}`);

@@ -15,9 +15,17 @@ const copyValue = (value: string | number | null): string =>
     : String(value).replaceAll("\\", "\\\\").replaceAll("\t", "\\t").replaceAll("\n", "\\n").replaceAll("\r", "\\r").replaceAll("\0", "");
 const lineOf = (values: readonly (string | number | null)[]): string => `${values.map(copyValue).join("\t")}\n`;
 
-export const OBSTACLE_TABLE =
-  "obstacle (job_id, name, kind, outline, base_amsl_m, height_m, crown_base_m, free_below_m, growth_m_per_year, height_sigma_m, species, leaf, source, height_source, surveyed_on, import_id, id)";
-export const FEATURE_TABLE = "feature (job_id, name, shape, import_id)";
+/** Where lines go: a table, and the columns that each line has. */
+export interface Into {
+  readonly table: string;
+  readonly columns: string;
+}
+export const OBSTACLE_TABLE: Into = {
+  table: "obstacle",
+  columns:
+    "job_id, name, kind, outline, base_amsl_m, height_m, crown_base_m, free_below_m, growth_m_per_year, height_sigma_m, species, leaf, source, height_source, surveyed_on, import_id, id",
+};
+export const FEATURE_TABLE: Into = { table: "feature", columns: "job_id, name, shape, import_id" };
 
 export const obstacleLine = (jobId: string, importId: string | null, id: string, o: ObstacleFields): string =>
   lineOf([
@@ -53,12 +61,11 @@ export const featureLine = (jobId: string, importId: string, name: string, point
  */
 export const copyInto = async (
   client: PoolClient,
-  table: string,
+  { table, columns }: Into,
   read: (write: (line: string) => Promise<void>) => Promise<void>,
 ): Promise<void> => {
-  const [, name, columns] = /^(\w+) (\(.*\))$/.exec(table)!;
-  await client.query(`CREATE TEMPORARY TABLE coming (LIKE ${name} INCLUDING DEFAULTS) ON COMMIT DROP`);
-  const stream = client.query(copyFrom(`COPY coming ${columns} FROM STDIN`));
+  await client.query(`CREATE TEMPORARY TABLE coming (LIKE ${table} INCLUDING DEFAULTS) ON COMMIT DROP`);
+  const stream = client.query(copyFrom(`COPY coming (${columns}) FROM STDIN`));
   const ended = finished(stream);
   ended.catch(() => undefined);
   try {
@@ -72,6 +79,6 @@ export const copyInto = async (
   }
   stream.end();
   await ended;
-  await client.query(`INSERT INTO ${table} SELECT ${columns!.slice(1, -1)} FROM coming`);
+  await client.query(`INSERT INTO ${table} (${columns}) SELECT ${columns} FROM coming`);
   await client.query("DROP TABLE coming");
 };

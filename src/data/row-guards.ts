@@ -206,8 +206,8 @@ const doorOf = (name: string, old: string | null): string[] => {
   ];
 };
 
-/** All tables of ours: those that no extension brought. */
-const OUR_TABLES = `
+/** All tables of ours, with oid, name, schema and owner: those that no extension brought. */
+export const OUR_TABLES = `
   SELECT c.oid, format('%I.%I', n.nspname, c.relname) AS name, n.nspname AS schema, pg_get_userbyid(c.relowner) AS owner FROM pg_class c JOIN pg_namespace n ON n.oid = c.relnamespace
   WHERE c.relkind IN ('r', 'p') AND n.nspname NOT IN ('pg_catalog', 'information_schema') AND n.nspname NOT LIKE 'pg\\_%'
     AND NOT EXISTS (SELECT FROM pg_depend d WHERE d.objid = c.oid AND d.deptype = 'e')`;

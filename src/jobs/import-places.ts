@@ -6,7 +6,7 @@ import type { PoolClient } from "pg";
 import { type FeaturesOptions, type FieldsOf, latLons, type ObstaclesOptions, type RowFaultDto, type SitesOptions } from "../contract";
 import { inverse } from "../core/geo";
 import type { Db } from "../data/client";
-import { copyInto, FEATURE_TABLE, featureLine, OBSTACLE_TABLE, obstacleLine } from "../data/copy";
+import { copyInto, FEATURE_TABLE, featureLine, type Into, OBSTACLE_TABLE, obstacleLine } from "../data/copy";
 import { beginAs } from "../data/guard";
 import { finishImport, type ImportRow, reportProgress } from "../data/imports";
 import { placesOf } from "../data/jobs";
@@ -76,12 +76,12 @@ const questionOf = (o: Options): VectorQuestion => ({ epsg: o.epsg, latColumn: o
 /** Reads a file into one table by COPY, within the transaction of a connection. */
 const copyAll = (
   client: PoolClient,
-  table: string,
+  into: Into,
   line: (f: RawFeature) => Made<string>,
   read: (give: (f: RawFeature) => Promise<void>) => Promise<void>,
   count: Awaited<ReturnType<typeof counter>>,
 ): Promise<void> =>
-  copyInto(client, table, async (write) => {
+  copyInto(client, into, async (write) => {
     await read(async (f) => {
       const made = line(f);
       if ("reason" in made) return count.refuse({ row: f.row, reason: made.reason });

@@ -1,12 +1,9 @@
 import type { ClientBase } from "pg";
+import { OUR_TABLES } from "../data/row-guards";
 
-/** Rows of every table of ours, by its name with its schema: what an extension brought is not ours. */
+/** Rows of every table of ours, by its name with its schema. */
 export const countRows = async (client: Pick<ClientBase, "query">): Promise<Record<string, number>> => {
-  const { rows } = await client.query<{ name: string }>(`
-    SELECT format('%I.%I', n.nspname, c.relname) AS name FROM pg_class c JOIN pg_namespace n ON n.oid = c.relnamespace
-    WHERE c.relkind IN ('r', 'p') AND n.nspname NOT IN ('pg_catalog', 'information_schema') AND n.nspname NOT LIKE 'pg\\_%'
-      AND NOT EXISTS (SELECT FROM pg_depend d WHERE d.objid = c.oid AND d.deptype = 'e')
-    ORDER BY 1`);
+  const { rows } = await client.query<{ name: string }>(`SELECT name FROM (${OUR_TABLES}) AS ours ORDER BY name`);
   const out: Record<string, number> = {};
   for (const { name } of rows) {
     const counted = await client.query<{ n: string }>(`SELECT count(*) AS n FROM ${name}`);

@@ -40,6 +40,7 @@ const STATUS: Readonly<Partial<Record<ErrorBody["code"], number>>> = {
   "wrong-sign-in": 401,
   "second-factor": 401,
   "wrong-code": 401,
+  "too-many-tries": 429,
 };
 
 /** A fault as an answer; what nobody foresaw goes into the log. */
@@ -52,13 +53,11 @@ export const faultOf = (error: unknown): Response => {
   if (error instanceof FileFault) return fault(422, { code: "file-fault", message: error.message, path: error.asks ?? "file" });
   if (error instanceof VersionClash) return fault(409, { code: "clash", path: error.entity, current: error.current });
   if (error instanceof NotFound) return fault(404, { code: "not-found", path: error.entity });
-  if (error instanceof Refused && error.code === "too-many-tries") {
-    const answer = fault(429, { code: error.code, path: error.path, values: error.values });
-    answer.headers.set("retry-after", String(error.values.waitS));
+  if (error instanceof Refused) {
+    const answer = fault(STATUS[error.code] ?? 422, { code: error.code, path: error.path, message: error.told, values: error.values });
+    if (error.values.waitS !== undefined) answer.headers.set("retry-after", String(error.values.waitS));
     return answer;
   }
-  if (error instanceof Refused)
-    return fault(STATUS[error.code] ?? 422, { code: error.code, path: error.path, message: error.told, values: error.values });
   if (error instanceof ReaderEnded) return fault(422, { code: "file-fault", message: error.message, path: "file" });
   if (isDiskFull(error)) return fault(507, { code: "disk-full", path: "file", values: { freeMb: 0 } });
   if (isBrokenReference(error)) return fault(422, { code: "unknown-reference" });

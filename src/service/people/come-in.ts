@@ -20,6 +20,7 @@ import {
   writeAudit,
 } from "../../data/people";
 import { account, device, invitation, member, pairing, user, verification } from "../../data/schema-people";
+import { DAY_MS, endOfDay, ownJobs } from "./bounds";
 import { writeLetter } from "./letters";
 import { hashPassword } from "./password-hash";
 import { refuseWeak } from "./password-rules";
@@ -27,7 +28,6 @@ import { hashOf, newSecret } from "./secret-key";
 
 /* The ways in: as the first owner, by an invitation, by a code for a phone, by a letter when the password is forgotten. */
 
-const DAY_MS = 86_400_000;
 const INVITATION_DAYS = 7;
 const PAIRING_MS = 5 * 60_000;
 const RESET_MS = 30 * 60_000;
@@ -71,14 +71,6 @@ export const invitationDto = (row: InvitationRow): InvitationDto => ({
   becomes: { role: row.role, jobIds: row.jobIds, sheets: row.sheets },
   expiresAt: row.expiresAt.toISOString(),
 });
-
-/** What becomes of somebody, with only the jobs that are of the firm. */
-const ownJobs = async (db: Db, organisationId: string, b: BecomesDto): Promise<BecomesDto> => {
-  if (b.jobIds === null) return b;
-  const jobIds = await jobsOfFirm(db, organisationId, b.jobIds);
-  if (jobIds.length !== new Set(b.jobIds).size) throw new NotFound("job");
-  return { ...b, jobIds };
-};
 
 /**
  * Invites somebody by letter. @param origin the address of this server, as they will reach it.
@@ -180,9 +172,7 @@ export const makePairing = async (
   if (of.endedAt !== null) throw new NotFound("person");
   const b: BecomesDto =
     p.becomes === null ? { role: of.role, jobIds: null, sheets: of.sheets } : await ownJobs(db, who.organisationId, p.becomes);
-  const deviceEndsAt =
-    p.endsOn === null ? new Date(Date.now() + DEVICE_DAYS * DAY_MS) : new Date(Date.parse(`${p.endsOn}T00:00:00Z`) + DAY_MS);
-  if (deviceEndsAt.getTime() <= Date.now()) throw new Refused("invalid", "endsOn");
+  const deviceEndsAt = p.endsOn === null ? new Date(Date.now() + DEVICE_DAYS * DAY_MS) : endOfDay(p.endsOn, "a phone");
   const code = newSecret();
   const expiresAt = new Date(Date.now() + PAIRING_MS);
   await db.insert(pairing).values({

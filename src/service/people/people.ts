@@ -1,7 +1,7 @@
 import { and, eq, isNull } from "drizzle-orm";
 import type { AuditDto, BecomesDto, DeviceDto, LetterDto, PeopleDto } from "../../contract";
 import { askerNow } from "../../data/actor";
-import { NotFound, Refused } from "../../data/clash";
+import { Refused } from "../../data/clash";
 import type { Db } from "../../data/client";
 import {
   auditOf,
@@ -10,7 +10,6 @@ import {
   devicesOf,
   endComing,
   invitationsOf,
-  jobsOfFirm,
   lettersOf,
   memberById,
   membersOf,
@@ -20,6 +19,7 @@ import {
   writeAudit,
 } from "../../data/people";
 import { job } from "../../data/schema";
+import { ownJobs } from "./bounds";
 import { invitationDto } from "./come-in";
 import { mailGoes } from "./letters";
 
@@ -86,11 +86,10 @@ export const setMember = (db: Db, memberId: string, to: { readonly becomes: Beco
     // Owners are locked first, all in one order: two who demote each other wait for each other, and leave one.
     const owners = await ownersOf(tx, organisationId);
     const of = await memberById(tx, memberId, true);
-    const { jobIds } = to.becomes;
-    if (jobIds !== null && (await jobsOfFirm(tx, organisationId, jobIds)).length !== new Set(jobIds).size) throw new NotFound("job");
+    const becomes = await ownJobs(tx, organisationId, to.becomes);
     const wasOwner = of.role === "owner" && of.endedAt === null;
     if (wasOwner && owners <= 1 && (to.ended || to.becomes.role !== "owner")) throw new Refused("last-owner", "role");
-    await changeMember(tx, memberId, to.becomes, to.ended);
+    await changeMember(tx, memberId, becomes, to.ended);
     if (to.ended) await endComing(tx, of);
     await writeAudit(tx, to.ended ? "member-ended" : "member-changed", { detail: { member: memberId, role: to.becomes.role } });
   });

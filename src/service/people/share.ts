@@ -5,12 +5,11 @@ import { NotFound, Refused } from "../../data/clash";
 import type { Db } from "../../data/client";
 import { countShare, type ShareRow, sharesOf, writeAudit } from "../../data/people";
 import { share } from "../../data/schema-people";
+import { endOfDay } from "./bounds";
 import { hashOf, newSecret } from "./secret-key";
 
 /* Links by which somebody without an account reads chosen sheets of one job: until a day, or until they are taken back. */
 
-const DAY_MS = 86_400_000;
-const MOST_DAYS = 366;
 /** Open at a time, of one job. */
 const MOST = 50;
 
@@ -34,10 +33,7 @@ export const makeShare = async (
   origin: string,
 ): Promise<{ url: string; expiresAt: string }> => {
   const who = askerNow()!;
-  const expiresAt = new Date(Date.parse(`${p.endsOn}T00:00:00Z`) + DAY_MS);
-  const days = (expiresAt.getTime() - Date.now()) / DAY_MS;
-  if (days <= 0) throw new Refused("invalid", "endsOn", {}, "that day is over");
-  if (days > MOST_DAYS) throw new Refused("invalid", "endsOn", {}, "a link opens for a year at most");
+  const expiresAt = endOfDay(p.endsOn, "a link");
   if ((await sharesOf(db, jobId)).filter((s) => !shareDto(s).ended).length >= MOST) throw new Refused("busy", "share");
   const token = newSecret();
   await db.insert(share).values({

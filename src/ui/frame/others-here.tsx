@@ -8,7 +8,7 @@ const MOST = 3;
 export const OthersHere = ({ jobId }: { jobId: string }) => {
   const others = useHere(jobId);
   return (
-    <div role="status" className="others-here">
+    <div role="status">
       {others.length > 0 && (
         <ul aria-label="Also here" className="m-0 -mx-1.5 mb-2 list-none p-0 text-note leading-[15px]">
           {others.slice(0, MOST).map((o) => (

@@ -59,6 +59,7 @@ export const InterfaceSheet = () => {
     queryFn: ({ signal }) => getJson<Document>("/api/openapi", signal),
     staleTime: 600_000,
   });
+  const groups = data === undefined ? [] : groupsOf(data, wanted);
   return (
     <House title="Interface">
       {data === undefined ? (
@@ -82,7 +83,7 @@ export const InterfaceSheet = () => {
           <div className="max-w-[360px]">
             <Field label="Find an address" value={wanted} onChange={(e) => setWanted(e.target.value)} autoComplete="off" />
           </div>
-          {groupsOf(data, wanted).map((group) => (
+          {groups.map((group) => (
             <section key={group.name} aria-label={group.name}>
               <h2 className="mb-0 mt-6 text-part font-bold">{group.name}</h2>
               <ul className="m-0 max-w-[980px] list-none p-0">
@@ -92,7 +93,7 @@ export const InterfaceSheet = () => {
               </ul>
             </section>
           ))}
-          {groupsOf(data, wanted).length === 0 && <p className="mt-6">No address has that in it.</p>}
+          {groups.length === 0 && <p className="mt-6">No address has that in it.</p>}
         </>
       )}
     </House>

@@ -1,17 +1,18 @@
 "use client";
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { Tabs } from "radix-ui";
 import { useState } from "react";
 import type { AuditDto, DeviceDto, LetterDto, PeopleDto, PersonDto } from "@/contract";
-import { deleteAt, getJson } from "../../api/client";
+import { getJson } from "../../api/client";
 import { lazyPart, Opens } from "../../controls/lazy-part";
 import { TabRow } from "../../controls/tab-row";
-import { FormTrouble, useSubmit } from "../../controls/use-submit";
+import { FormTrouble } from "../../controls/use-submit";
 import { House } from "../../frame/house";
 import { Trouble } from "../../frame/trouble";
 import { useMeQuery } from "../../state/me";
 import { auditSentence, lastDayText, ROLE_NAME } from "../../wording/people";
-import { HEAD, PEOPLE, ROW, useOpenWords, when } from "./people-keys";
+import { PEOPLE } from "./people-keys";
+import { EndPress, HEAD, ROW, useEnding, useOpenWords, when } from "./people-table";
 import { TokensTab } from "./tokens-tab";
 
 const InviteDialog = lazyPart(() => import("./people-dialogs").then((m) => m.InviteDialog));
@@ -22,8 +23,7 @@ const day = (iso: string): string => new Date(iso).toLocaleDateString("en-GB", {
 
 const PeopleTab = ({ firm }: { firm: PeopleDto }) => {
   const openWords = useOpenWords();
-  const ending = useSubmit();
-  const client = useQueryClient();
+  const ending = useEnding(PEOPLE);
   return (
     <>
       <table className="mt-3 w-full max-w-[1100px] border-collapse">
@@ -62,7 +62,7 @@ const PeopleTab = ({ firm }: { firm: PeopleDto }) => {
         </tbody>
       </table>
       <h2 className="mb-1 mt-7 text-part font-bold">Invited, not here yet</h2>
-      <FormTrouble of={ending} />
+      <FormTrouble of={ending.ending} />
       {firm.invitations.length === 0 ? (
         <p className="m-0 text-ink-2">Nobody waits.</p>
       ) : (
@@ -74,19 +74,7 @@ const PeopleTab = ({ firm }: { firm: PeopleDto }) => {
                 {ROLE_NAME[i.becomes.role].toLowerCase()}, {openWords(i.becomes)}
               </span>
               <span className="text-ink-2">until {day(i.expiresAt)}</span>
-              <button
-                type="button"
-                className="press"
-                disabled={ending.busy}
-                onClick={() =>
-                  void ending.run(async () => {
-                    await deleteAt(`/api/invitations/${i.id}`);
-                    await client.invalidateQueries({ queryKey: PEOPLE });
-                  })
-                }
-              >
-                Take back<span className="sr-only"> the invitation of {i.email}</span>
-              </button>
+              <EndPress by={ending} at={`/api/invitations/${i.id}`} word="Take back" whose={`the invitation of ${i.email}`} />
             </li>
           ))}
         </ul>
@@ -105,12 +93,11 @@ const phoneState = (d: DeviceDto): string => {
 
 const PhonesTab = ({ firm }: { firm: PeopleDto }) => {
   const openWords = useOpenWords();
-  const ending = useSubmit();
-  const client = useQueryClient();
+  const ending = useEnding(PEOPLE);
   if (firm.devices.length === 0) return <p className="mt-3 text-ink-2">No phone was let in yet.</p>;
   return (
     <>
-      <FormTrouble of={ending} />
+      <FormTrouble of={ending.ending} />
       <table className="mt-3 w-full max-w-[1100px] border-collapse">
         <thead>
           <tr className={HEAD}>
@@ -136,23 +123,7 @@ const PhonesTab = ({ firm }: { firm: PeopleDto }) => {
                 {d.lastSeenAt === null ? "not yet" : `${when(d.lastSeenAt)}${d.lastSeenFrom === null ? "" : `, from ${d.lastSeenFrom}`}`}
               </td>
               <td>{phoneState(d)}</td>
-              <td>
-                {d.revokedAt === null && (
-                  <button
-                    type="button"
-                    className="press"
-                    disabled={ending.busy}
-                    onClick={() =>
-                      void ending.run(async () => {
-                        await deleteAt(`/api/devices/${d.id}`);
-                        await client.invalidateQueries({ queryKey: PEOPLE });
-                      })
-                    }
-                  >
-                    End<span className="sr-only"> {d.name}</span>
-                  </button>
-                )}
-              </td>
+              <td>{d.revokedAt === null && <EndPress by={ending} at={`/api/devices/${d.id}`} word="End" whose={d.name} />}</td>
             </tr>
           ))}
         </tbody>

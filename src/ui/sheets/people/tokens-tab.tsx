@@ -1,27 +1,23 @@
 "use client";
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import Link from "next/link";
 import type { TokenDto } from "@/contract";
-import { deleteAt, getJson } from "../../api/client";
+import { getJson } from "../../api/client";
 import { lazyPart, Opens } from "../../controls/lazy-part";
-import { FormTrouble, useSubmit } from "../../controls/use-submit";
+import { FormTrouble } from "../../controls/use-submit";
 import { Trouble } from "../../frame/trouble";
 import { lastDayText, ROLE_NAME, TOKEN_DOES } from "../../wording/people";
-import { HEAD, ROW, TOKENS, useOpenWords, when } from "./people-keys";
+import { TOKENS } from "./people-keys";
+import { EndPress, HEAD, ROW, useEnding, useOpenWords, when } from "./people-table";
 
 const TokenDialog = lazyPart(() => import("./token-dialog").then((m) => m.TokenDialog));
 
 /** Programs that come in by a token: what each may do, until when, and whether it was here. */
 export const TokensTab = () => {
   const openWords = useOpenWords();
-  const ending = useSubmit();
-  const client = useQueryClient();
+  const ending = useEnding(TOKENS);
   const { data, error } = useQuery({ queryKey: TOKENS, queryFn: ({ signal }) => getJson<TokenDto[]>("/api/tokens", signal) });
   if (data === undefined) return <Trouble error={error} waiting="Reading the tokens." />;
-  const end = (id: string): void =>
-    void ending.run(async () => {
-      client.setQueryData(TOKENS, await deleteAt<TokenDto[]>(`/api/tokens/${id}`));
-    });
   return (
     <>
       <p className="mt-3 mb-2 max-w-[76ch]">
@@ -35,7 +31,7 @@ export const TokensTab = () => {
       <Opens part={TokenDialog} given={{}} className="press">
         Make a token
       </Opens>
-      <FormTrouble of={ending} />
+      <FormTrouble of={ending.ending} />
       {data.length === 0 ? (
         <p className="mt-3 text-ink-2">None was made yet.</p>
       ) : (
@@ -64,13 +60,7 @@ export const TokensTab = () => {
                   {t.lastUsedAt === null ? "not yet" : `${when(t.lastUsedAt)}${t.lastUsedFrom === null ? "" : `, from ${t.lastUsedFrom}`}`}
                 </td>
                 <td>{t.ended ? "ended" : `opens until ${lastDayText(t.expiresAt)}`}</td>
-                <td>
-                  {!t.ended && (
-                    <button type="button" className="press" disabled={ending.busy} onClick={() => end(t.id)}>
-                      End<span className="sr-only"> the token for {t.name}</span>
-                    </button>
-                  )}
-                </td>
+                <td>{!t.ended && <EndPress by={ending} at={`/api/tokens/${t.id}`} word="End" whose={`the token for ${t.name}`} />}</td>
               </tr>
             ))}
           </tbody>
