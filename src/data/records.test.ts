@@ -344,7 +344,7 @@ describe.each(NAMES)("%s", (name) => {
     expect((await bundleBytes(db, await getJob(db, p.job.id))).equals(out)).toBe(true);
   });
 
-  test("two at once, 60 rounds: every one answered, none lost, nothing blocked", async () => {
+  test("two at once, 200 rounds: every one answered, none lost, nothing blocked", async () => {
     const p = await place();
     const { id, version } = await made(name, p, nobody);
     let at = (await patched(name, p, id, version, fields)).version;
@@ -366,7 +366,7 @@ describe.each(NAMES)("%s", (name) => {
         ).rows[0]!.n,
       );
     const [countBefore, versionBefore] = [await count(), at];
-    for (let round = 0; round < 60; round++) {
+    for (let round = 0; round < 200; round++) {
       const mine = round % 2 === 0 ? fields : other;
       const theirs = round % 2 === 0 ? other : fields;
       await Promise.all([
@@ -379,7 +379,7 @@ describe.each(NAMES)("%s", (name) => {
       at = row.version;
     }
     expect(strange).toEqual([]);
-    expect(won).toBeGreaterThan(45);
+    expect(won).toBeGreaterThan(150);
     // Each version is one edit of the log.
     expect((await count()) - countBefore).toBe(at - versionBefore);
   });
