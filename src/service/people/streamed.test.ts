@@ -30,5 +30,5 @@ test("every row has its ground beneath it, the last as the first", async () => {
   const rows = lines.flatMap((l) => (l.kind === "row" ? [l.row] : []));
   expect(rows.map((r) => r.siteId)).toEqual(spots.map((s) => s.siteId));
   for (const row of rows)
-    for (const leg of [row.near, row.far]) expect(leg === null ? "unknown" : leg.verdict, row.name).not.toBe("unknown");
+    for (const leg of [row.near, row.far]) expect(leg === null ? "unknown" : leg.verdict, row.name ?? undefined).not.toBe("unknown");
 });
