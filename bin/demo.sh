@@ -59,6 +59,8 @@ else
   inner="${DRYARC_APP_PORT:-4640}"
   port_is_free "$inner" || fail "port $inner is in use by another program; set DRYARC_APP_PORT to a free one."
   export DRYARC_PORT="$port" DRYARC_APP_PORT="$inner"
+  # What npm run called listens on: it may be named as an address that is told of changes.
+  export DRYARC_CALL_HOSTS="${DRYARC_CALL_HOSTS:-127.0.0.1:${DRYARC_CALLED_PORT:-4699}}"
   prepare_front demo "$lan" "$name"
   start_app demo "$inner"
   start_worker demo

@@ -189,7 +189,7 @@ test("a planner is invited, joins by the letter's link, and plans; the owner see
 
 test("a program comes in by a token that is shown once, reads what the page of the interface says, and no more once it is ended", async () => {
   await owner.goto("/people");
-  await owner.getByRole("tab", { name: "Tokens" }).click();
+  await owner.getByRole("tab", { name: "Programs" }).click();
   await owner.getByRole("button", { name: "Make a token" }).click();
   const dialog = owner.getByRole("dialog", { name: "Make a token" });
   await dialog.getByRole("button", { name: "Make it" }).click();
@@ -228,7 +228,7 @@ test("a program comes in by a token that is shown once, reads what the page of t
   await owner.getByText("What it takes").first().press("Enter");
   await expectAccessible(owner);
   await owner.goBack();
-  await owner.getByRole("tab", { name: "Tokens" }).click();
+  await owner.getByRole("tab", { name: "Programs" }).click();
   await expect(row).not.toContainText("not yet");
   await row.getByRole("button", { name: "End the token for the office register" }).click();
   await expect(row).toContainText("ended");

@@ -2,6 +2,7 @@ import { z } from "zod";
 import { ERROR_CODES } from "./errors";
 import { type Kind, patchOf } from "./kind";
 import { OPERATIONS, type Operation } from "./operations";
+import { webhookCallSchema } from "./people";
 import { kinds } from "./records";
 import { rightOf } from "./rights";
 import type { Role } from "./roles";
@@ -118,8 +119,35 @@ const recordOperations = (name: string, k: Kind): Told[] => {
   ];
 };
 
-/** The document. @param server where the interface is, with its scheme. */
+/** What the server itself asks of addresses that an owner named. */
+const CALLS: Json = {
+  changed: {
+    post: {
+      summary: "Tells what changed, a moment after it did.",
+      description:
+        "An owner names the address under People, Programs. A call is signed as the Standard Webhooks specification has it: webhook-signature is v1, and the base64 of HMAC-SHA256 over webhook-id, webhook-timestamp and body, with a dot between them, by the key behind whsec_ (base64). Take it with any status from 200 to 299 within 3 seconds; 410 ends the calls; anything else is tried again with the same webhook-id, later and later.",
+      parameters: ["webhook-id", "webhook-timestamp", "webhook-signature"].map((name) => ({
+        name,
+        in: "header",
+        required: true,
+        schema: { type: "string" },
+      })),
+      requestBody: { content: content(JSON_TYPE, schemaOf(webhookCallSchema)) },
+      responses: { "200": { description: "It was taken." } },
+    },
+  },
+};
+
+let made: { readonly server: string; readonly document: Json } | null = null;
+
+/** The document, made once for a server. @param server where the interface is, with its scheme. */
 export const openApi = (server: string): Json => {
+  if (made?.server !== server) made = { server, document: openApiOf(server) };
+  return made.document;
+};
+
+/** The document. @param server where the interface is, with its scheme. */
+const openApiOf = (server: string): Json => {
   const paths: Record<string, Record<string, Json>> = {};
   const put = (op: Told): void => {
     const made = operationOf(op);
@@ -135,12 +163,13 @@ export const openApi = (server: string): Json => {
       title: "Dry Arc",
       version: "1",
       description:
-        "What the pages of Dry Arc ask of its server, for programs. A token is made under People; it is sent with each request. Every number is named with its unit. Positions are longitude and latitude in degrees, WGS 84.",
+        "What the pages of Dry Arc ask of its server, for programs. A token is made under People, Programs; it is sent with each request. Every number is named with its unit. Positions are longitude and latitude in degrees, WGS 84.",
     },
     servers: [{ url: `${server}/api` }],
     security: [{ token: [] }],
     tags: [...new Set(Object.values(paths).flatMap((p) => Object.values(p).flatMap((o) => o.tags as string[])))].map((name) => ({ name })),
     paths,
+    webhooks: CALLS,
     components: {
       securitySchemes: { token: { type: "http", scheme: "bearer", description: "A token that an owner made under People." } },
       parameters: {

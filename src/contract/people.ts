@@ -89,6 +89,59 @@ export interface TokenMadeDto {
   readonly expiresAt: string;
 }
 
+/** An address that is told of changes. */
+export const webhookSchema = z.strictObject({
+  name: z.string("say what it is for").trim().min(1, "say what it is for").max(80, "what it is for has 80 letters or fewer"),
+  url: z
+    .string("an address is needed")
+    .trim()
+    .max(500, "an address has 500 letters or fewer")
+    .pipe(z.url({ protocol: /^https?$/, error: "that is no address of the web: https://…" }))
+    .refine(
+      (u) => URL.canParse(u) && new URL(u).username === "" && new URL(u).password === "",
+      "leave name and password out of the address",
+    ),
+  /** Null: all jobs of the firm. */
+  jobIds: z.array(uuid).min(1, "choose a job").max(500).nullable(),
+});
+/** What a call tells. */
+export const webhookCallSchema = z.strictObject({
+  type: z.enum(["job.changed", "try"]),
+  changes: z
+    .array(
+      z.strictObject({
+        seq: z.number().int().describe("rises with each change: what was told already is known by it"),
+        jobId: uuid,
+        job: z.string(),
+        kind: z.string().describe("site, link, design, and so on; import where a file brought many"),
+        recordId: z.string(),
+        action: z.string(),
+        at: z.iso.datetime(),
+      }),
+    )
+    .describe("in the order they were made; none when it is only a try"),
+});
+export interface WebhookDto {
+  readonly id: string;
+  readonly name: string;
+  readonly url: string;
+  readonly jobIds: readonly string[] | null;
+  /** Changes that it is still to be told. */
+  readonly due: number;
+  readonly failures: number;
+  /** Left alone until an owner says otherwise. */
+  readonly paused: boolean;
+  readonly nextAt: string;
+  readonly lastOkAt: string | null;
+  readonly lastAnswer: string;
+  readonly dropped: number;
+}
+export interface WebhookMadeDto {
+  readonly id: string;
+  /** What calls are signed by. */
+  readonly secret: string;
+}
+
 /** A link that was shared, as who made it sees it. */
 export interface ShareDto {
   readonly id: string;

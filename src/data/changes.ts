@@ -2,6 +2,7 @@ import { eq, sql } from "drizzle-orm";
 import { clientNow, mayTouch, signedNow, stepNow } from "./actor";
 import { NotFound } from "./clash";
 import type { Db } from "./client";
+import { putDown } from "./hooks";
 import { change, job } from "./schema";
 
 type Tx = Parameters<Parameters<Db["transaction"]>[0]>[0];
@@ -31,7 +32,11 @@ export const recordChange = async (
 ): Promise<void> => {
   if (!mayTouch(input.jobId)) throw new NotFound(input.entity);
   const clientId = clientNow();
-  await tx.insert(change).values({ ...input, ...signedNow(), clientId, step: stepNow() });
+  const [made] = await tx
+    .insert(change)
+    .values({ ...input, ...signedNow(), clientId, step: stepNow() })
+    .returning({ id: change.id });
+  await putDown(tx, made!.id, input.jobId);
   await tx
     .update(job)
     .set({ revision: sql`${job.revision} + 1`, updatedAt: sql`now()` })

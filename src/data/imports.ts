@@ -11,14 +11,23 @@ import { fileImport, upload } from "./schema-work";
 export type UploadRow = typeof upload.$inferSelect;
 export type ImportRow = typeof fileImport.$inferSelect;
 
-/** Files on their way in: so much at a time for one job, and for all of them. */
+/** Files on their way in: so much at a time for one job, for one person, and for all of a firm. */
 export const MOST_JOB_BYTES = Number(process.env.DRYARC_MOST_JOB_BYTES ?? 6_000_000_000);
+const MOST_PERSON_BYTES = Number(process.env.DRYARC_MOST_PERSON_BYTES ?? 10_000_000_000);
 export const MOST_ALL_BYTES = Number(process.env.DRYARC_MOST_ALL_BYTES ?? 20_000_000_000);
 
+interface Held {
+  readonly job: number;
+  /** Of whoever asks; 0 where nobody signs in. */
+  readonly own: number;
+  readonly all: number;
+}
+
 /** Bytes that files on their way in, and maps laid beneath, take or will take. */
-export const heldBytes = async (db: Pick<Db, "execute">, jobId: string | null): Promise<{ job: number; all: number }> => {
-  const r = await db.execute<{ job: number; all: number }>(sql`
+export const heldBytes = async (db: Pick<Db, "execute">, jobId: string | null): Promise<Held> => {
+  const r = await db.execute<{ job: number; own: number; all: number }>(sql`
     SELECT coalesce(sum(size_bytes), 0)::float8 AS all,
+      coalesce(sum(size_bytes) FILTER (WHERE person_id = ${askerNow()?.personId ?? null}::uuid), 0)::float8 AS own,
       coalesce(sum(size_bytes) FILTER (WHERE job_id IS NOT DISTINCT FROM ${jobId}::uuid), 0)::float8 AS job
     FROM upload WHERE deleted_at IS NULL`);
   return r.rows[0]!;
@@ -26,18 +35,20 @@ export const heldBytes = async (db: Pick<Db, "execute">, jobId: string | null): 
 
 const gigabytes = (bytes: number): number => Math.round(bytes / 1e8) / 10;
 
-/** @throws Refused when the files under way would take more than a job, or all of them, may. */
+/** @throws Refused when the files under way would take more than a job, a person, or all of them, may. */
 export const createUpload = (db: Db, jobId: string | null, input: { name: string; sizeBytes: number }): Promise<UploadRow> =>
   db.transaction(async (tx) => {
     await tx.execute(sql`SELECT pg_advisory_xact_lock(4613)`);
     const held = await heldBytes(tx, jobId);
     if (held.job + input.sizeBytes > MOST_JOB_BYTES)
       throw new Refused("quota-job", "file", { heldGb: gigabytes(held.job), mostGb: gigabytes(MOST_JOB_BYTES) });
+    if (held.own + input.sizeBytes > MOST_PERSON_BYTES)
+      throw new Refused("quota-person", "file", { heldGb: gigabytes(held.own), mostGb: gigabytes(MOST_PERSON_BYTES) });
     if (held.all + input.sizeBytes > MOST_ALL_BYTES)
       throw new Refused("quota-all", "file", { heldGb: gigabytes(held.all), mostGb: gigabytes(MOST_ALL_BYTES) });
     const [row] = await tx
       .insert(upload)
-      .values({ jobId, ...input })
+      .values({ jobId, personId: askerNow()?.personId ?? null, ...input })
       .returning();
     return row!;
   });

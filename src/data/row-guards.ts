@@ -113,6 +113,9 @@ const GUARDS = (): readonly Guard[] => [
       [WORKER, "DELETE", "true"],
     ],
   },
+  // An edit puts itself down for the addresses that want it; who they are is an owner's to say.
+  { table: "webhook", sees: OF_FIRM, writes: "false", also: [[DOOR, "ALL", "true"]] },
+  { table: "webhook_due", sees: OF_FIRM, also: [[DOOR, "ALL", "true"]] },
   // Whoever reads a job asks for its verdicts.
   { table: "link_verdict", sees: both(OF_FIRM, OF_JOB("link_verdict")), also: [[WORKER, "ALL", "true"]] },
   {
@@ -246,7 +249,7 @@ export const setGuards = (db: Db): Promise<void> =>
     }
     for (const [name, old] of Object.entries(DOORS)) for (const statement of doorOf(name, old)) await run(statement);
     await run(`GRANT SELECT, INSERT, UPDATE ON organisation TO ${DOOR}`);
-    await run(`GRANT SELECT, INSERT, UPDATE, DELETE ON member, member_job TO ${DOOR}`);
+    await run(`GRANT SELECT, INSERT, UPDATE, DELETE ON member, member_job, webhook, webhook_due TO ${DOOR}`);
     // Who lets people in needs to know which jobs there are, not what is in them.
     await run(`GRANT SELECT (id, organisation_id, number, name, visit_on, deleted_at) ON job TO ${DOOR}`);
   });

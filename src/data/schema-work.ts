@@ -10,6 +10,8 @@ export const upload = pgTable("upload", {
   jobId: uuid("job_id").references(() => job.id),
   /** Whose it is while it belongs to no job. */
   organisationId: ofOrganisation(),
+  /** Who sends it; null: whoever sits at this machine. */
+  personId: uuid("person_id"),
   name: text().notNull(),
   sizeBytes: doublePrecision("size_bytes").notNull(),
   receivedBytes: doublePrecision("received_bytes").notNull().default(0),

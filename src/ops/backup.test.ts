@@ -162,13 +162,22 @@ describe("another key", () => {
     await there.db
       .insert(twoFactor)
       .values({ id: randomUUID(), userId: users[0]!.id, secret: await seal(SECRET), backupCodes: await seal("[]") });
+    await there.db.execute(sql`DELETE FROM webhook`);
+    await there.db.execute(sql`
+      INSERT INTO webhook (organisation_id, name, url, secret) SELECT id, 'register', 'https://told.example/', ${await seal("whsec_of the isles")}
+      FROM organisation ORDER BY created_at LIMIT 1`);
+    await there.db.execute(sql`
+      INSERT INTO webhook (organisation_id, name, url, secret, ended_at) SELECT id, 'ended', 'https://told.example/', '', now()
+      FROM organisation ORDER BY created_at LIMIT 1`);
     const doors = openDb(cluster("url", "door"));
     try {
       const old = readKey(keyFile());
-      expect(await reseal(doors.db)).toBe(2);
+      expect(await reseal(doors.db)).toBe(3);
       const next = readKey(keyFile());
       expect(markOf(next)).not.toBe(markOf(old));
       expect([await secretThere(old), await secretThere(next)]).toEqual([["closed"], [SECRET]]);
+      const [hook] = (await there.db.execute<{ secret: string }>(sql`SELECT secret FROM webhook WHERE ended_at IS NULL`)).rows;
+      expect(await symmetricDecrypt({ key: signInSecret(next), data: hook!.secret })).toBe("whsec_of the isles");
       expect(existsSync(nextKeyFile())).toBe(false);
     } finally {
       await doors.close();

@@ -8,13 +8,16 @@ import { jobsOfFirm } from "../../data/people";
 export const DAY_MS = 86_400_000;
 const MOST_DAYS = 366;
 
-/** What becomes of somebody, with only the jobs that are of the firm. @throws NotFound for one that is not. */
-export const ownJobs = async (db: Pick<Db, "select">, organisationId: string, b: BecomesDto): Promise<BecomesDto> => {
-  if (b.jobIds === null) return b;
-  const jobIds = await jobsOfFirm(db, organisationId, b.jobIds);
-  if (jobIds.length !== new Set(b.jobIds).size) throw new NotFound("job");
-  return { ...b, jobIds };
+/** Jobs, each of the firm. @throws NotFound for one that is not. */
+export const ownJobIds = async (db: Pick<Db, "select">, organisationId: string, ids: readonly string[]): Promise<string[]> => {
+  const jobIds = await jobsOfFirm(db, organisationId, ids);
+  if (jobIds.length !== new Set(ids).size) throw new NotFound("job");
+  return jobIds;
 };
+
+/** What becomes of somebody, with only the jobs that are of the firm. @throws NotFound for one that is not. */
+export const ownJobs = async (db: Pick<Db, "select">, organisationId: string, b: BecomesDto): Promise<BecomesDto> =>
+  b.jobIds === null ? b : { ...b, jobIds: await ownJobIds(db, organisationId, b.jobIds) };
 
 /**
  * The moment at which a last day ends. @param what it is that opens until then, in words.

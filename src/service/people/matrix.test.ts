@@ -124,6 +124,10 @@ const ROUTES: Readonly<Record<string, Who>> = {
   "POST uploads": "planners",
   "GET uploads/[uploadId]": "planners",
   "PUT uploads/[uploadId]": "planners",
+  "GET webhooks": "owners",
+  "POST webhooks": "owners",
+  "DELETE webhooks/[webhookId]": "owners",
+  "POST webhooks/[webhookId]/try": "owners",
 };
 
 const passes = (who: Who, role: Role, sheets: readonly SheetName[]): boolean => {

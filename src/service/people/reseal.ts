@@ -12,7 +12,10 @@ import { installationKey, keyFile, markOf, nextKeyFile, readKey, signInSecret } 
  */
 
 /** What is sealed: columns of a table, with the key that tells its rows apart. */
-const SEALED = [{ table: sql.raw("auth.two_factor"), columns: ["secret", "backup_codes"] }] as const;
+const SEALED = [
+  { table: sql.raw("auth.two_factor"), columns: ["secret", "backup_codes"] },
+  { table: sql.raw("webhook"), columns: ["secret"] },
+] as const;
 
 /** Puts the next key in its place, or takes it away, where a change of keys was broken off. */
 export const settleKey = async (doors: Db): Promise<void> => {
@@ -40,6 +43,8 @@ export const reseal = async (doors: Db): Promise<number> => {
         const rows = await tx.execute<Record<string, string>>(sql`SELECT * FROM ${table} FOR UPDATE`);
         for (const row of rows.rows)
           for (const column of columns) {
+            // What ended keeps no secret.
+            if (row[column] === "") continue;
             const open = await symmetricDecrypt({ key: from, data: row[column]! });
             const again = await symmetricEncrypt({ key: to, data: open });
             await tx.execute(sql`UPDATE ${table} SET ${sql.identifier(column)} = ${again} WHERE id = ${row.id}`);

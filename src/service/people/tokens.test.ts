@@ -124,7 +124,7 @@ describe("a token", () => {
 
 /** What is not offered to programs: it has to do with people, with a browser, or draws a map. */
 const NOT_OFFERED =
-  /^\w+ (account|audit|devices|first-owner|health|invitations|join|letters|me|openapi|pair|pairings|people|share|sign-in|sign-out|tokens)(\/|$)|\/tiles\/|\[records\]/;
+  /^\w+ (account|audit|devices|first-owner|health|invitations|join|letters|me|openapi|pair|pairings|people|share|sign-in|sign-out|tokens|webhooks)(\/|$)|\/tiles\/|\[records\]/;
 const asRoute = (method: string, address: string): string => `${method} ${address.slice(1).replace(/\{(\w+)\}/g, "[$1]")}`;
 const sourceOf = (route: string): string => {
   const [method, file] = route.split(" ") as [string, string];

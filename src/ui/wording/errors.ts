@@ -63,6 +63,10 @@ const SENTENCES: Readonly<Record<ErrorCode, (error: ErrorBody, v: Values, units:
     `The disk of the server has no room left${v.freeMb === undefined ? "" : ` (${v.freeMb} MB)`}. Nothing was taken in; make room and send it again.`,
   "quota-job": (_error, v) =>
     `Files on their way in take ${v.heldGb} of the ${v.mostGb} GB that one job may have. Wait until some are taken in, or take away a map laid beneath.`,
+  "quota-person": (_error, v) =>
+    `Your files on their way in take ${v.heldGb} of the ${v.mostGb} GB that one person may have. Wait until some are taken in, or take away a map laid beneath.`,
+  "quota-photos": (_error, v) =>
+    `The photos of this job take ${v.heldGb} of the ${v.mostGb} GB that one job may have. The photo stays where it was taken; nothing was kept here.`,
   "quota-all": (_error, v) =>
     `Files on their way in take ${v.heldGb} of the ${v.mostGb} GB that all jobs together may have. Wait until some are taken in.`,
   "piece-damaged": () => "A piece of the file arrived damaged; send it again.",

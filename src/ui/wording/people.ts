@@ -76,6 +76,8 @@ const DONE: Readonly<Record<string, (d: AuditDto["detail"]) => string>> = {
   "share-ended": (d) => `took back the link for ${text(d.for)}`,
   "token-made": (d) => `made the token ${text(d.token)}, as ${text(d.role)}`,
   "token-ended": (d) => `ended the token ${text(d.token)}`,
+  "webhook-made": (d) => `had ${text(d.to)} told of changes, for ${text(d.for)}`,
+  "webhook-ended": (d) => `ended the calls for ${text(d.for)}`,
   "took-out-job": () => "took the whole job out as a file",
   "took-out-quote": () => "took a quote out",
   "took-out-places": () => "took places out as a file",

@@ -31,6 +31,8 @@ export const allRoutes = async (): Promise<string[]> => {
 export interface Asking {
   readonly params?: Readonly<Record<string, string>>;
   readonly body?: unknown;
+  /** In the place of a body: a file. */
+  readonly bytes?: Buffer;
   readonly headers?: Readonly<Record<string, string>>;
   readonly query?: string;
 }
@@ -51,6 +53,7 @@ export const ask = async (route: string, cookie: string | null, more: Asking = {
       ...more.headers,
     },
     ...(more.body === undefined ? {} : { body: JSON.stringify(more.body) }),
+    ...(more.bytes === undefined ? {} : { body: new Uint8Array(more.bytes) }),
   });
   return handler(request, { params: Promise.resolve({ ...params }) });
 };

@@ -68,7 +68,9 @@ export const InterfaceSheet = () => {
         <>
           <p className="m-0 max-w-[76ch]">
             The pages ask the server at these addresses, and so may a program. It sends a token with each request;{" "}
-            {signIn === false ? "here nobody signs in, so programs on this machine need none." : "an owner makes one under People, Tokens."}{" "}
+            {signIn === false
+              ? "here nobody signs in, so programs on this machine need none."
+              : "an owner makes one under People, Programs."}{" "}
             Edits name the version they were made on: one that was overtaken is answered with the row as it stands, and nothing is written.
           </p>
           <pre className="mt-3 mb-3 whitespace-pre-wrap break-all border-l-2 border-ink pl-3 font-mono text-line">
@@ -93,6 +95,18 @@ export const InterfaceSheet = () => {
               </ul>
             </section>
           ))}
+          {wanted.trim() === "" && (
+            <section aria-label="Calls">
+              <h2 className="mb-0 mt-6 text-part font-bold">calls that this server makes</h2>
+              {Object.entries(data.webhooks).map(([name, { post }]) => (
+                <div key={name} className="max-w-[980px] py-2">
+                  <p className="m-0">{post.summary}</p>
+                  <p className="m-0 mt-1 max-w-[86ch] text-ink-2">{post.description}</p>
+                  <Shown title="What it tells" of={`call ${name}`} value={post.requestBody.content["application/json"]?.schema} />
+                </div>
+              ))}
+            </section>
+          )}
           {groups.length === 0 && <p className="mt-6">No address has that in it.</p>}
         </>
       )}

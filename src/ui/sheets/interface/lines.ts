@@ -17,6 +17,18 @@ export interface Document {
   readonly servers: readonly { readonly url: string }[];
   readonly tags: readonly { readonly name: string }[];
   readonly paths: Readonly<Record<string, Readonly<Record<string, Told>>>>;
+  readonly webhooks: Readonly<
+    Record<
+      string,
+      {
+        readonly post: {
+          readonly summary: string;
+          readonly description: string;
+          readonly requestBody: { readonly content: Readonly<Record<string, { readonly schema?: unknown }>> };
+        };
+      }
+    >
+  >;
   readonly components: { readonly schemas: Readonly<Record<string, unknown>> };
 }
 

@@ -43,7 +43,25 @@ export const SheetTicks = ({
   </fieldset>
 );
 
-/** What somebody will be, of which jobs, and which sheets. @param most roles that may be chosen. */
+/** Jobs that are given, a tick each. */
+export const JobTicks = ({ value, onChange }: { value: readonly string[]; onChange: (value: string[]) => void }) => {
+  const { data } = useJobs();
+  return (
+    <fieldset>
+      <legend className="cap">Jobs</legend>
+      <div className="max-h-[160px] overflow-auto">
+        {(data ?? []).map(({ job }) => (
+          <label key={job.id} className="flex min-h-[26px] items-center gap-2">
+            <input type="checkbox" checked={value.includes(job.id)} onChange={() => onChange(toggled(value, job.id))} />
+            {job.name}
+          </label>
+        ))}
+      </div>
+    </fieldset>
+  );
+};
+
+/** What somebody will be, of which jobs, and which sheets. @param roles that may be chosen. */
 export const BecomesFields = ({
   value,
   onChange,
@@ -55,8 +73,6 @@ export const BecomesFields = ({
   roles?: readonly Role[];
   fault?: string | undefined;
 }) => {
-  const { data } = useJobs();
-  const jobs = data ?? [];
   const free = value.role === "installer" || value.role === "viewer";
   return (
     <div className="grid gap-3.5">
@@ -80,23 +96,7 @@ export const BecomesFields = ({
           <option value="some">only the ones ticked below</option>
         </Choice>
       )}
-      {value.jobIds !== null && (
-        <fieldset>
-          <legend className="cap">Jobs</legend>
-          <div className="max-h-[160px] overflow-auto">
-            {jobs.map(({ job }) => (
-              <label key={job.id} className="flex min-h-[26px] items-center gap-2">
-                <input
-                  type="checkbox"
-                  checked={value.jobIds?.includes(job.id) === true}
-                  onChange={() => onChange({ ...value, jobIds: toggled(value.jobIds ?? [], job.id) })}
-                />
-                {job.name}
-              </label>
-            ))}
-          </div>
-        </fieldset>
-      )}
+      {value.jobIds !== null && <JobTicks value={value.jobIds} onChange={(jobIds) => onChange({ ...value, jobIds })} />}
       {value.role === "customer" && <SheetTicks value={value.sheets ?? []} onChange={(sheets) => onChange({ ...value, sheets })} />}
       {fault !== undefined && (
         <p role="alert" className="m-0 text-short-figure">

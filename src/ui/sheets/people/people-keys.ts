@@ -2,3 +2,5 @@
 export const PEOPLE = ["people"] as const;
 
 export const TOKENS = ["tokens"] as const;
+
+export const WEBHOOKS = ["webhooks"] as const;

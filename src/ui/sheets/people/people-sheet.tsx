@@ -11,6 +11,7 @@ import { House } from "../../frame/house";
 import { Trouble } from "../../frame/trouble";
 import { useMeQuery } from "../../state/me";
 import { auditSentence, lastDayText, ROLE_NAME } from "../../wording/people";
+import { CallsPart } from "./calls-part";
 import { PEOPLE } from "./people-keys";
 import { EndPress, HEAD, ROW, useEnding, useOpenWords, when } from "./people-table";
 import { TokensTab } from "./tokens-tab";
@@ -209,7 +210,7 @@ const BookTab = () => {
 const TABS = [
   ["people", "People"],
   ["phones", "Phones"],
-  ["tokens", "Tokens"],
+  ["programs", "Programs"],
   ["letters", "Letters"],
   ["book", "Who did what"],
 ] as const;
@@ -257,8 +258,9 @@ export const PeopleSheet = () => {
           <Tabs.Content value="phones">
             <PhonesTab firm={data} />
           </Tabs.Content>
-          <Tabs.Content value="tokens">
+          <Tabs.Content value="programs">
             <TokensTab />
+            <CallsPart />
           </Tabs.Content>
           <Tabs.Content value="letters">
             <LettersTab mailGoes={data.mailGoes} />

@@ -20,7 +20,8 @@ export const TokensTab = () => {
   if (data === undefined) return <Trouble error={error} waiting="Reading the tokens." />;
   return (
     <>
-      <p className="mt-3 mb-2 max-w-[76ch]">
+      <h2 className="mb-1 mt-4 text-part font-bold">Tokens: programs that come in</h2>
+      <p className="mt-0 mb-2 max-w-[76ch]">
         A token lets a program in: a register that reads what is planned, a script that brings readings in. It is never more than its maker
         is, and ends with them. What it may ask is written down under{" "}
         <Link prefetch={false} className="press" href="/interface">

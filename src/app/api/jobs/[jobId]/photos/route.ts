@@ -4,6 +4,7 @@ import { db } from "@/app/_server/db";
 import { handleJob } from "@/app/_server/handle";
 import { photoFieldsSchema, uuid } from "@/contract";
 import { Refused } from "@/data/clash";
+import { needPhotoRoom } from "@/data/photos";
 import { edit, listRecords } from "@/data/records";
 import { mimeOf, withoutData } from "@/formats";
 
@@ -25,6 +26,7 @@ export const POST = (request: Request, { params }: Context): Promise<Response> =
     // Where and when it was taken, and with what, stays with whoever took it.
     const plain = mime === null ? null : withoutData(bytes, mime);
     if (mime === null || plain === null) throw new Refused("not-a-photo", "photo");
+    await needPhotoRoom(db(), job.id, plain.byteLength, id);
     return edit(db(), job.id, (door) =>
       door.create("photo", { ...fields, mime }, { bytes: Buffer.from(plain), ...(id === undefined ? {} : { id }) }),
     );

@@ -1,0 +1,31 @@
+import { isUnreachable } from "@/data/client";
+import { dropOldDue } from "@/data/hooks";
+import { logFault } from "@/data/log";
+import { tellOne } from "@/service/people/webhooks";
+import { doors, pool } from "./db";
+
+const ROUND_MS = 2000;
+const OLD_MS = 3_600_000;
+
+const globals = globalThis as unknown as { dryArcTells?: true };
+
+/** From now on, addresses of other programs are called whenever something is due to them. Several processes may do so. */
+export const tellOthers = (): void => {
+  if (globals.dryArcTells === true) return;
+  globals.dryArcTells = true;
+  let swept = 0;
+  const round = async (): Promise<void> => {
+    try {
+      if (Date.now() - swept > OLD_MS) {
+        await dropOldDue(doors());
+        swept = Date.now();
+      }
+      while (await tellOne(doors(), pool()));
+    } catch (error) {
+      // A database that is away is waited for.
+      if (!isUnreachable(error)) logFault("webhooks", error);
+    }
+    setTimeout(() => void round(), ROUND_MS).unref();
+  };
+  void round();
+};
