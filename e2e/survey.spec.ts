@@ -449,7 +449,7 @@ test("ground told by hand judges a path without terrain; parts and the whole of 
   );
   // It is here already; as a copy it stands beside itself.
   await page.goto("/");
-  await page.getByRole("button", { name: "Bring in a job" }).click();
+  await page.getByRole("button", { name: "Bring in", exact: true }).click();
   await page.getByTestId("bundle-file").setInputFiles(at);
   await expect(page.getByText(/job \d+, Yard, is here already; bring it in as a copy/)).toBeVisible();
   await page.getByRole("button", { name: "Take it in as a copy" }).click();

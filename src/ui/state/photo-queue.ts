@@ -48,6 +48,8 @@ export interface PhotoQueue {
   readonly drop: (id: string) => Promise<void>;
   /** Tries one again that was refused. */
   readonly retry: (id: string) => Promise<void>;
+  /** Reads what windows before left, and sends nothing. */
+  readonly look: () => Promise<unknown>;
   /** Reads what windows before left, and sends what can go. */
   readonly send: () => Promise<void>;
 }
@@ -143,6 +145,7 @@ export const createPhotoQueue = (parts: PhotoQueueParts): PhotoQueue => {
       if (now !== undefined) await db.put("photo", { ...now, refused: null });
       await send();
     },
+    look: read,
     send,
   };
 };

@@ -7,6 +7,7 @@ import { postJson } from "../../api/client";
 import { Field } from "../../controls/field";
 import { FormTrouble, sentence, useSubmit } from "../../controls/use-submit";
 import { Door } from "../../frame/door";
+import { TakeOutUnsent } from "../../frame/take-out-unsent";
 import { askMe, useMeQuery } from "../../state/me";
 import { PasswordField } from "./password-field";
 import { pathBack } from "./secret";
@@ -136,6 +137,7 @@ export const SignInSheet = () => {
           </Link>
         </div>
       </form>
+      <TakeOutUnsent whose="anybody" />
     </Door>
   );
 };

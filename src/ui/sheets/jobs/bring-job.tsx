@@ -8,7 +8,9 @@ import { bodyOf, getJson, mayRecover, postJson } from "../../api/client";
 import { keys } from "../../api/queries";
 import { uploadFile } from "../../api/upload";
 import { SheetDialog } from "../../controls/sheet-dialog";
+import { isUnsentFile } from "../../state/unsent-file";
 import { errorSentence } from "../../wording/errors";
+import { BringUnsent } from "./bring-unsent";
 
 /** Share of the way that sending is; the rest is taking it in. */
 const SENT_SHARE = 0.6;
@@ -23,6 +25,8 @@ export const BringJob = () => {
   const [here, setHere] = useState<File | null>(null);
   const [differing, setDiffering] = useState<readonly string[]>([]);
   const [madeId, setMadeId] = useState<string | null>(null);
+  /** What another browser could not send. */
+  const [unsent, setUnsent] = useState<File | null>(null);
   const router = useRouter();
   const client = useQueryClient();
   /** Waits until the job is in. @throws ApiError when nobody answers. */
@@ -61,10 +65,14 @@ export const BringJob = () => {
     }
     setShare(null);
   };
+  const take = async (file: File): Promise<void> => {
+    if (await isUnsentFile(file).catch(() => false)) setUnsent(file);
+    else await send(file, false);
+  };
   return (
     <>
       <button type="button" className="press" aria-haspopup="dialog" aria-expanded={open} onClick={() => setOpen(true)}>
-        Bring in a job
+        Bring in
       </button>
       <SheetDialog
         open={open}
@@ -74,13 +82,20 @@ export const BringJob = () => {
           setHere(null);
           setMadeId(null);
           setDiffering([]);
+          setUnsent(null);
         }}
-        title="Bring in a job"
+        title={unsent === null ? "Bring in a job" : "Bring in what was not sent"}
         width="slim"
       >
         <div className="grid gap-4">
-          <p className="m-0">A whole job as it was taken out on another machine: one zip file with everything in it.</p>
-          {madeId === null ? (
+          {unsent === null && (
+            <p className="m-0">
+              A whole job as it was taken out on another machine: one zip file with everything in it. Or what a phone wrote down and could
+              not send.
+            </p>
+          )}
+          {unsent !== null && <BringUnsent file={unsent} />}
+          {unsent !== null ? null : madeId === null ? (
             <label className="main-action cursor-pointer justify-self-start focus-within:outline-2 focus-within:outline-offset-2 focus-within:outline-ink">
               Choose the file
               <input
@@ -91,7 +106,7 @@ export const BringJob = () => {
                 onChange={(e) => {
                   const file = e.target.files?.[0];
                   e.target.value = "";
-                  if (file !== undefined) void send(file, false);
+                  if (file !== undefined) void take(file);
                 }}
               />
             </label>

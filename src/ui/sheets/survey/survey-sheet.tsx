@@ -23,6 +23,7 @@ import { PhotoStrip } from "../brief/photo-strip";
 import { PhonePosition } from "./phone-position";
 import { useConnected, useKeptOffline } from "./use-kept-offline";
 
+const TakeOutUnsent = lazyPart(() => import("../../frame/take-out-unsent").then((m) => m.TakeOutUnsent));
 const AddSite = lazyPart(() => import("./add-site").then((m) => m.AddSite));
 
 /** While what is shown is only what was kept, the server is asked this often. */
@@ -119,6 +120,7 @@ export const SurveySheet = ({ jobId }: { jobId: string }) => {
               Add a site here
             </button>
           )}
+          <TakeOutUnsent />
         </main>
       )}
       {site !== undefined && <SiteSurvey key={site.id} jobId={jobId} site={site} sites={sites} done={() => setSiteId(null)} />}
