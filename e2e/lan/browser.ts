@@ -1,5 +1,4 @@
 import { execFileSync } from "node:child_process";
-import { createHmac } from "node:crypto";
 import { mkdirSync, mkdtempSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
@@ -61,18 +60,6 @@ export const signIn = async (page: Page, email: string, password = PASSWORD): Pr
 };
 
 export const atRegister = (page: Page): Promise<void> => expect(page.getByRole("heading", { name: "Register of jobs" })).toBeVisible();
-
-/** The code of an authenticator (RFC 6238) for a secret. */
-export const totpOf = (secret: string, atMs = Date.now()): string => {
-  let bits = "";
-  for (const c of secret.replace(/=+$/, "")) bits += "ABCDEFGHIJKLMNOPQRSTUVWXYZ234567".indexOf(c).toString(2).padStart(5, "0");
-  const key = Buffer.from((bits.match(/.{8}/g) ?? []).map((b) => Number.parseInt(b, 2)));
-  const counter = Buffer.alloc(8);
-  counter.writeBigUInt64BE(BigInt(Math.floor(atMs / 30_000)));
-  const mac = createHmac("sha1", key).update(counter).digest();
-  const at = mac[19]! & 0xf;
-  return String((mac.readUInt32BE(at) & 0x7fffffff) % 1_000_000).padStart(6, "0");
-};
 
 /** Asks the server out of a page, as its own script would. */
 export const fetchIn = (

@@ -8,8 +8,9 @@ import path from "node:path";
 import { expect, type Page, test } from "@playwright/test";
 import { Client } from "pg";
 import type { JobSummary } from "../../src/contract";
+import { totpOf } from "../../src/service/people/testing/totp";
 import { expectAccessible } from "../helpers";
-import { atRegister, closeAll, fetchIn, ORIGIN, openBrowser, PASSWORD, PHONE, signIn, TLS, totpOf } from "./browser";
+import { atRegister, closeAll, fetchIn, ORIGIN, openBrowser, PASSWORD, PHONE, signIn, TLS } from "./browser";
 
 test.describe.configure({ mode: "serial" });
 test.afterAll(closeAll);

@@ -18,7 +18,7 @@ import {
 import { askerNow, asOneStep, mayTouch, roleNow, sheetsNow } from "./actor";
 import { recordChange, type Tx } from "./changes";
 import { NotFound, Refused, VersionClash } from "./clash";
-import type { Db } from "./client";
+import { type Db, isTaken } from "./client";
 import { rulesOf } from "./rules";
 import { type Kept, storeOf } from "./stores";
 
@@ -157,7 +157,13 @@ const create = async (tx: Tx, jobId: string, kind: string, input: Values, more: 
   const set = await rulesOf(kind).create?.(tx, jobId, { ...input, ...fields });
   const values: Values = { ...fields, ...(k.fixed.parse({ ...input, ...set }) as Values) };
   await checkRefs(tx, kind, jobId, values);
-  await store.insert(tx, { id, jobId, values, ...(more.bytes === undefined ? {} : { bytes: more.bytes }) });
+  try {
+    await store.insert(tx, { id, jobId, values, ...(more.bytes === undefined ? {} : { bytes: more.bytes }) });
+  } catch (error) {
+    // Another firm's row has that id; it is answered as one of another job is.
+    if (more.id !== undefined && isTaken(error)) throw new VersionClash(kind, null);
+    throw error;
+  }
   const row = await reread(tx, kind, id);
   const title = await titleOf(tx, kind, row);
   await recordChange(tx, { jobId, entity: kind, entityId: id, action: "create", before: null, after: logged(kind, title, row.values) });

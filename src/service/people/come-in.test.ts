@@ -10,6 +10,7 @@ import { createJob } from "../../data/testing/edits";
 import { accountOf } from "./account";
 import { cookieOf, makeFirm, makePerson, type Person, signInOn } from "./testing/firm";
 import { ask, cookiesOf } from "./testing/routes";
+import { totpOf } from "./testing/totp";
 
 signInOn();
 const db = testDb();
@@ -44,6 +45,32 @@ describe("address and password", () => {
     expect(await isIn(cookiesOf(answer))).toBe(true);
     // The answer's body tells nothing that opens a door.
     expect(await answer.json()).toEqual({ ok: true });
+  });
+
+  test("a second step that was wrong stands in the book under the name of who knew the password, and of nobody for a made-up mark", async () => {
+    const name = `Tam Second ${randomUUID().slice(0, 6)}`;
+    const person = await makePerson(db, firm, "planner", { password: PASSWORD, name });
+    const begun = await ask("POST account/second-factor", person.cookie, { body: { do: "begin", password: PASSWORD } });
+    const { uri } = (await begun.json()) as { uri: string };
+    const code = totpOf(new URL(uri).searchParams.get("secret")!);
+    const turned = await ask("POST account/second-factor", cookiesOf(begun, person.cookie), { body: { do: "confirm", code } });
+    expect(turned.status, await turned.clone().text()).toBe(200);
+
+    const first = await signIn(person.email, PASSWORD);
+    expect(await first.json()).toEqual({ secondFactor: true });
+    const second = (cookie: string, given: string): Promise<Response> =>
+      ask("POST sign-in/second", cookie, { body: { code: given, kind: "app" } });
+    const lines = async () => {
+      const book = (await (await ask("GET audit", owner.cookie)).json()) as { what: string; person: string }[];
+      return book.filter((l) => l.what === "code-refused").map((l) => l.person);
+    };
+    const before = await lines();
+    expect((await second(cookiesOf(first), code === "000000" ? "111111" : "000000")).status).toBe(401);
+    expect(await lines()).toEqual([name, ...before]);
+    expect((await second("dryarc.two_factor=made-up.mark%", "000000")).status).toBe(401);
+    expect((await second("dryarc.two_factor=", "000000")).status).toBe(401);
+    expect(await lines()).toEqual([name, ...before]);
+    expect(await isIn(cookiesOf(await second(cookiesOf(first), totpOf(new URL(uri).searchParams.get("secret")!))))).toBe(true);
   });
 
   test("a session that was there before is over, whoever planted it: none is taken over", async () => {

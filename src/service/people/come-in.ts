@@ -1,5 +1,5 @@
 import { randomUUID } from "node:crypto";
-import { and, eq, isNull, sql } from "drizzle-orm";
+import { and, eq, gt, isNull, sql } from "drizzle-orm";
 import type { BecomesDto, InvitationDto, MeDto } from "../../contract";
 import { askerNow } from "../../data/actor";
 import { NotFound, Refused } from "../../data/clash";
@@ -253,6 +253,21 @@ export const noteRefused = async (db: Db, email: string, from: string): Promise<
   const row = await whoHas(db, email);
   if (row !== undefined)
     await writeAudit(db, "sign-in-refused", { organisationId: row.organisationId, personId: row.id, personName: row.name, from });
+};
+
+/**
+ * Writes into the book that a code of the second step was refused: whoever gave it knew the password.
+ * @param mark what the first step left with the browser, by which the database knows whose it was.
+ */
+export const noteWrongCode = async (db: Db, mark: string, from: string): Promise<void> => {
+  const [row] = await db
+    .select({ id: user.id, name: user.name, organisationId: member.organisationId })
+    .from(verification)
+    .innerJoin(user, sql`${user.id}::text = ${verification.value}`)
+    .innerJoin(member, eq(member.userId, user.id))
+    .where(and(eq(verification.identifier, mark), gt(verification.expiresAt, sql`now()`), isNull(member.endedAt)));
+  if (row !== undefined)
+    await writeAudit(db, "code-refused", { organisationId: row.organisationId, personId: row.id, personName: row.name, from });
 };
 
 /** Writes a letter with a way back in, to who has an account; whoever asks learns nothing. */

@@ -66,6 +66,20 @@ test("a step is taken back by who made it, whatever browser another says to be; 
   expect((await sites()).map((s) => s.id)).not.toContain(made.id);
 });
 
+test("an id that another firm's row has is taken, and nothing of that row is told", async () => {
+  const stranger = await makePerson(db, await makeFirm(db, "Ids of others"), "planner");
+  const theirs = (await asAsker(stranger.who, () => createJob(db, "Theirs", { centreLatDeg: 46.6, centreLonDeg: -31 }))).id;
+  const id = randomUUID();
+  const made = await ask("POST jobs/[jobId]/[records]", stranger.cookie, {
+    params: { jobId: theirs, records: "sites" },
+    body: { ...siteAt(-31.2), id, notes: "a secret of theirs" },
+  });
+  expect(made.status).toBe(200);
+  const answer = await make(anna, { ...siteAt(-31.3), id });
+  expect(answer.status).toBe(409);
+  expect(await answer.text()).not.toContain("secret");
+});
+
 const listen = async (p: Person, client: string): Promise<Response> => {
   const answer = await ask("GET jobs/[jobId]/events", p.cookie, { params: { jobId }, query: `?client=${client}` });
   if (answer.ok) open.push(answer.body!.getReader());

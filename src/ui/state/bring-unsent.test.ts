@@ -68,6 +68,13 @@ describe("bringing in what was not sent", () => {
     expect(s.rows[path(id)]).toMatchObject({ mountAglM: 14, version: 6 });
   });
 
+  test("what stands here already, sent in another's name, is not asked about", async () => {
+    const id = randomUUID();
+    const s = server({ [path(id)]: { version: 4, mountAglM: 14 } });
+    expect(await bring([patch(id, 3, { mountAglM: 14 }), patch(id, 3, { notes: "rust" })], s)).toMatchObject({ made: 2, fought: [] });
+    expect(s.rows[path(id)]).toMatchObject({ mountAglM: 14, notes: "rust", version: 5 });
+  });
+
   test("one that the server does not take is told, and the rest goes on", async () => {
     const id = randomUUID();
     const s = server({ [path(id)]: { version: 1 } });

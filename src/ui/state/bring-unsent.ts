@@ -1,3 +1,4 @@
+import { deepEqual } from "fast-equals";
 import type { ErrorBody, PhotoFields } from "@/contract";
 import { ApiError, bodyOf } from "../api/client";
 import type { Unsent } from "./unsent-file";
@@ -65,13 +66,13 @@ export const bringUnsent = async (unsent: Unsent, parts: BringParts): Promise<Br
       const { current } = reason;
       const version = versionOf(current);
       if (reason.code === "clash" && version !== null) {
-        const { version: _v, deleted: _d, ...mine } = edit.body;
-        fought.push({
-          edit,
-          mine,
-          theirs: Object.fromEntries(Object.keys(mine).map((k) => [k, (current as Values)[k]])),
-          version,
-        });
+        const { version: _v, ...mine } = edit.body;
+        const theirs = Object.fromEntries(Object.keys(mine).map((k) => [k, (current as Values)[k]]));
+        // It is here already: the phone sent it itself, or somebody wrote the same.
+        if (deepEqual(mine, theirs)) {
+          versions.set(edit.path, version);
+          made++;
+        } else fought.push({ edit, mine, theirs, version });
       } else fallen.push({ edit, reason });
     }
     parts.progress(++done, of);

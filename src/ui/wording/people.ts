@@ -55,6 +55,7 @@ const DONE: Readonly<Record<string, (d: AuditDto["detail"]) => string>> = {
   "first-owner": () => "became the first owner",
   "signed-in": (d) => `signed in by ${text(d.how)}`,
   "sign-in-refused": () => "was refused at the door: a wrong password was given in their name",
+  "code-refused": () => "was refused at the second step: the password was right, the code was not",
   invited: (d) => `invited ${text(d.email)} as ${text(d.role)}`,
   "invitation-ended": (d) => `took back the invitation of ${text(d.email)}`,
   joined: (d) => `joined as ${text(d.role)}`,
