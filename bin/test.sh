@@ -9,8 +9,9 @@ need_modules
 mkdir -p .data/test
 rm -f .data/test/*.json
 port="${DRYARC_TEST_PORT:-4620}"
-app="" worker=""
+app="" worker="" beside=""
 stop() {
+  [ -z "$beside" ] || kill -- "-$beside" 2>/dev/null || true
   stop_process "$app"
   stop_process "$worker"
   node bin/db.mjs stop test
@@ -27,9 +28,23 @@ if [ "$part" = all ]; then
   node_modules/.bin/tsc --noEmit -p tsconfig.tools.json
 fi
 status=0
-if [ "$part" = all ] || [ "$part" = unit ]; then
+run_unit() {
   echo "== unit"
-  node_modules/.bin/vitest run --project unit --reporter=default --reporter=json --outputFile=.data/test/unit.json || status=1
+  node_modules/.bin/vitest run --project unit --reporter=default --reporter=json --outputFile=.data/test/unit.json
+}
+if [ "$part" = unit ]; then run_unit || status=1; fi
+if [ "$part" = all ]; then
+  # Two lanes, a processor each: units, then the pages that browsers are shown; beside them what needs the database.
+  node bin/workers.mjs
+  set -m
+  (
+    failed=0
+    run_unit || failed=1
+    need_build
+    exit "$failed"
+  ) >.data/test/beside.log 2>&1 &
+  beside=$!
+  set +m
 fi
 if [ "$part" != unit ] && [ "$part" != kills ]; then
   start_database test
@@ -41,8 +56,13 @@ if [ "$part" != unit ] && [ "$part" != kills ]; then
 fi
 if [ "$part" = all ] || [ "$part" = integration ]; then
   echo "== integration"
-  node bin/workers.mjs
+  [ "$part" = all ] || node bin/workers.mjs
   node_modules/.bin/vitest run --project integration --reporter=default --reporter=json --outputFile=.data/test/integration.json || status=1
+fi
+if [ -n "$beside" ]; then
+  wait "$beside" || status=1
+  beside=""
+  cat .data/test/beside.log
 fi
 specs=()
 if [ "$part" = spoilt ]; then
