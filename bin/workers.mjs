@@ -13,7 +13,7 @@ const put = ({ outputFiles }) => {
     } catch {
       // It is the first.
     }
-    if (before !== null && before.equals(file.contents)) continue;
+    if (before?.equals(file.contents)) continue;
     mkdirSync(path.dirname(file.path), { recursive: true });
     writeFileSync(`${file.path}.new`, file.contents);
     renameSync(`${file.path}.new`, file.path);

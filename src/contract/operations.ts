@@ -178,6 +178,12 @@ const JOB: readonly Operation[] = [
     does: "Makes a link by which somebody reads chosen sheets until a day.",
     body: shareSchema,
   },
+  {
+    method: "GET",
+    path: "/jobs/{jobId}/shares/texts",
+    right: "see-shares",
+    does: "Words that a link without identity leaves out unless they are ticked.",
+  },
   { method: "DELETE", path: "/jobs/{jobId}/shares/{shareId}", right: "share", does: "Takes a shared link back." },
   {
     method: "POST",

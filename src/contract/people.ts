@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { IDENTITY_SHEETS } from "./identity-sheets";
 import { ROLES, type Role, SHEET_NAMES, type SheetName } from "./roles";
 
 /* People, phones, invitations: what travels of them. No secret but one's own, once. */
@@ -56,12 +57,31 @@ export const pairingSchema = z.strictObject({
 export const pairSchema = z.strictObject({ code: secret, name });
 export const memberPatchSchema = z.strictObject({ becomes: becomesSchema, ended: z.boolean() });
 
-export const shareSchema = z.strictObject({
-  name: z.string("say for whom it is").trim().min(1, "say for whom it is").max(80, "for whom has 80 letters or fewer"),
-  sheets: z.array(z.enum(SHEET_NAMES)).min(1, "choose a sheet").max(SHEET_NAMES.length),
-  /** The last day on which it opens. */
-  endsOn: z.iso.date("the day must be a date"),
-});
+export const shareSchema = z
+  .strictObject({
+    name: z.string("say for whom it is").trim().min(1, "say for whom it is").max(80, "for whom has 80 letters or fewer"),
+    sheets: z.array(z.enum(SHEET_NAMES)).min(1, "choose a sheet").max(SHEET_NAMES.length),
+    /** The last day on which it opens. */
+    endsOn: z.iso.date("the day must be a date"),
+    /** Who and where is left out. */
+    identityOut: z.boolean().default(false),
+    /** Marks of texts that are told all the same. */
+    told: z
+      .array(z.string().regex(/^[0-9a-f]{16}$/))
+      .max(2000)
+      .default([]),
+  })
+  .refine((s) => !s.identityOut || !s.sheets.some((x) => IDENTITY_SHEETS.includes(x)), {
+    path: ["sheets"],
+    message: "Brief and Ground tell who and where by what they are: leave them out",
+  });
+/** A text that is left out unless it is ticked. */
+export interface FreeTextDto {
+  readonly mark: string;
+  readonly kind: string;
+  readonly path: string;
+  readonly text: string;
+}
 export const shareOpenSchema = z.strictObject({ token: secret });
 
 /** A token of a program: read, write as crews do, or plan; never to do with people. */
@@ -145,6 +165,7 @@ export interface WebhookMadeDto {
 /** A link that was shared, as who made it sees it. */
 export interface ShareDto {
   readonly id: string;
+  readonly identityOut: boolean;
   readonly name: string;
   readonly sheets: readonly SheetName[];
   readonly expiresAt: string;
@@ -180,6 +201,8 @@ export interface MeDto {
     readonly deviceEndsAt: string | null;
     /** Came by a link that was shared: without an account. */
     readonly byShare: boolean;
+    /** Who and where is left out of what they see. */
+    readonly identityOut: boolean;
   } | null;
   /** A link that was shared with this browser is over. */
   readonly shareOver: boolean;

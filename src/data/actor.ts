@@ -20,6 +20,8 @@ export interface Asker {
   readonly shareId: string | null;
   /** Of a program that came by a token. */
   readonly tokenId: string | null;
+  /** Of somebody who is not told who and where: marks of texts that they are told all the same. */
+  readonly veil: readonly string[] | null;
 }
 
 /** The program at work for a firm. */
@@ -35,6 +37,7 @@ export const programFor = (organisationId: string): Asker => ({
   sessionId: null,
   shareId: null,
   tokenId: null,
+  veil: null,
 });
 
 const asker = new AsyncLocalStorage<Asker>();

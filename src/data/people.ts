@@ -100,6 +100,7 @@ export const askerOf = async (
     sessionId: who.sessionId,
     shareId: null,
     tokenId: null,
+    veil: null,
   };
 };
 
@@ -119,6 +120,7 @@ export const askerOfShare = async (db: Pick<Db, "select">, tokenHash: string): P
     sessionId: null,
     shareId: s.id,
     tokenId: null,
+    veil: s.identityOut ? s.told : null,
   };
 };
 const openShare = (tokenHash: string) => and(eq(share.tokenHash, tokenHash), isNull(share.endedAt), gt(share.expiresAt, sql`now()`));

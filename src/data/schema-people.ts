@@ -249,6 +249,10 @@ export const share = authSchema.table(
       .notNull()
       .references(() => job.id, { onDelete: "cascade" }),
     sheets: jsonb().$type<SheetName[]>().notNull(),
+    /** Who and where is left out. */
+    identityOut: boolean("identity_out").notNull().default(false),
+    /** Marks of texts that are told all the same. */
+    told: jsonb().$type<string[]>().notNull().default([]),
     /** For whom it was made, in words. */
     name: text().notNull(),
     /** SHA-256 of the secret in the link. */

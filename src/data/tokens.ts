@@ -40,6 +40,7 @@ export const askerOfToken = async (db: Db, tokenHash: string): Promise<Asker | n
     sessionId: null,
     shareId: null,
     tokenId: t.id,
+    veil: null,
   };
 };
 

@@ -64,13 +64,17 @@ describe("verdicts of a job", () => {
     const worse = JSON.parse(JSON.stringify(sheet)) as { modulations: { sensitivityDbm: Record<string, number> }[] };
     for (const m of worse.modulations) for (const w of Object.keys(m.sensitivityDbm)) m.sensitivityDbm[w]! += 45;
     try {
-      await db.execute(sql`UPDATE radio SET sheet = ${JSON.stringify(worse)}::jsonb WHERE id = ${radioId} AND organisation_id = own_organisation()`);
+      await db.execute(
+        sql`UPDATE radio SET sheet = ${JSON.stringify(worse)}::jsonb WHERE id = ${radioId} AND organisation_id = own_organisation()`,
+      );
       expect((await verdicts(job)).map((v) => [v.verdict, v.trouble])).toEqual([
         ["short", "too-weak"],
         ["short", "too-weak"],
       ]);
     } finally {
-      await db.execute(sql`UPDATE radio SET sheet = ${JSON.stringify(sheet)}::jsonb WHERE id = ${radioId} AND organisation_id = own_organisation()`);
+      await db.execute(
+        sql`UPDATE radio SET sheet = ${JSON.stringify(sheet)}::jsonb WHERE id = ${radioId} AND organisation_id = own_organisation()`,
+      );
     }
     expect((await verdicts(job))[0]!.verdict).toBe("clear");
   });

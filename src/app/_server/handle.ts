@@ -1,6 +1,6 @@
 import { createHash } from "node:crypto";
 import { z } from "zod";
-import { type ErrorBody, mayAsk, type Right, rightOf, seesPrices, uuid, withoutPrices } from "@/contract";
+import { type ErrorBody, mayAsk, type Right, rightOf, seesPrices, uuid, VEILED_RIGHTS, withoutPrices } from "@/contract";
 import { type Asker, asAsker, asClient, askerNow, inJob } from "@/data/actor";
 import { NotFound, Refused, VersionClash } from "@/data/clash";
 import { isBrokenReference, isUnreachable } from "@/data/client";
@@ -13,6 +13,7 @@ import { ReaderEnded } from "@/jobs/reader-pool";
 import { refusalOf } from "./authorise";
 import { BadBody } from "./body";
 import { db } from "./db";
+import { isNews, veiled } from "./veiled";
 import { whoAsks } from "./who";
 
 /** What an answer that is no page may do: nothing. */
@@ -90,7 +91,11 @@ const editOf = (who: Asker | null, given: string): string => {
 export type Gate = Right | "open";
 
 /** What whoever asks may be told of an answer. */
-const forWhom = (result: unknown): unknown => (seesPrices(askerNow()?.role ?? "owner") ? result : withoutPrices(result));
+const forWhom = async (request: Request, result: unknown): Promise<unknown> => {
+  const who = askerNow();
+  const given = seesPrices(who?.role ?? "owner") ? result : withoutPrices(result);
+  return who === null || who.veil === null ? given : veiled(request, who, who.veil, given);
+};
 
 /**
  * Runs a route: checks where it comes from, who asks and whether they may, turns what goes wrong into an error as data. An edit
@@ -105,7 +110,8 @@ export const handle = async (request: Request, gate: Gate, work: () => Promise<u
     if (who === null) return strict(fault(401, { code: "signed-out" }));
     const made = request.headers.get("x-person");
     if (made !== null && who.personId !== null && made !== who.personId) return strict(fault(409, { code: "other-person" }));
-    if (!mayAsk(gate, who.role, who.sheets)) return strict(fault(403, { code: "not-allowed", path: gate }));
+    if (!mayAsk(gate, who.role, who.sheets) || (who.veil !== null && !VEILED_RIGHTS.includes(gate)))
+      return strict(fault(403, { code: "not-allowed", path: gate }));
     return await asAsker(who, () => answer(request, who, rightOf(gate).writes === true, work));
   } catch (error) {
     return strict(error instanceof Answered ? error.response : faultOf(error));
@@ -122,7 +128,10 @@ const answer = async (request: Request, who: Asker | null, writes: boolean, work
     return given;
   };
   const result = editId === null ? await run() : await onceOnly(db(), editOf(who, editId), once);
-  return strict(result instanceof Response ? result : json(forWhom(result ?? { ok: true })));
+  if (!(result instanceof Response)) return strict(json(await forWhom(request, result ?? { ok: true })));
+  // A file tells what it tells; news name rows, and nothing of them.
+  if (who !== null && who.veil !== null && !isNews(result)) return strict(fault(403, { code: "not-allowed", path: "identity" }));
+  return strict(result);
 };
 
 /** The same for a route of a job: the job must be there, and all that is touched must belong to it. */

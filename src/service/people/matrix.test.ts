@@ -90,6 +90,7 @@ const ROUTES: Readonly<Record<string, Who>> = {
   "GET jobs/[jobId]/shares": "planners",
   "POST jobs/[jobId]/shares": "planners",
   "DELETE jobs/[jobId]/shares/[shareId]": "planners",
+  "GET jobs/[jobId]/shares/texts": "planners",
   "POST jobs/[jobId]/take": "crews",
   "POST jobs/[jobId]/terrain": GROUND,
   "POST jobs/[jobId]/undo": "crews",

@@ -1,12 +1,15 @@
 import { and, eq, sql } from "drizzle-orm";
-import type { ShareDto, SheetName } from "../../contract";
+import type { z } from "zod";
+import type { FreeTextDto, ShareDto, shareSchema } from "../../contract";
 import { askerNow } from "../../data/actor";
 import { NotFound, Refused } from "../../data/clash";
 import type { Db } from "../../data/client";
 import { countShare, type ShareRow, sharesOf, writeAudit } from "../../data/people";
+import { listRecords } from "../../data/records";
 import { share } from "../../data/schema-people";
 import { endOfDay } from "./bounds";
 import { hashOf, newSecret } from "./secret-key";
+import { freeTextsOf, tickedKinds } from "./veil";
 
 /* Links by which somebody without an account reads chosen sheets of one job: until a day, or until they are taken back. */
 
@@ -15,6 +18,7 @@ const MOST = 50;
 
 const shareDto = (s: ShareRow): ShareDto => ({
   id: s.id,
+  identityOut: s.identityOut,
   name: s.name,
   sheets: s.sheets,
   expiresAt: s.expiresAt.toISOString(),
@@ -29,7 +33,7 @@ export const shareList = async (db: Db, jobId: string): Promise<ShareDto[]> => (
 export const makeShare = async (
   db: Db,
   jobId: string,
-  p: { readonly name: string; readonly sheets: readonly SheetName[]; readonly endsOn: string },
+  p: z.output<typeof shareSchema>,
   origin: string,
 ): Promise<{ url: string; expiresAt: string }> => {
   const who = askerNow()!;
@@ -40,12 +44,17 @@ export const makeShare = async (
     organisationId: who.organisationId,
     jobId,
     sheets: [...new Set(p.sheets)],
+    identityOut: p.identityOut,
+    told: p.identityOut ? [...new Set(p.told)] : [],
     name: p.name,
     tokenHash: hashOf(token),
     madeBy: who.personId,
     expiresAt,
   });
-  await writeAudit(db, "shared", { jobId, detail: { for: p.name, sheets: p.sheets.join(", ") } });
+  await writeAudit(db, "shared", {
+    jobId,
+    detail: { for: p.name, sheets: p.sheets.join(", "), identity: p.identityOut ? "left out" : "told" },
+  });
   return { url: `${origin}/share#${token}`, expiresAt: expiresAt.toISOString() };
 };
 
@@ -65,4 +74,15 @@ export const openShared = async (db: Db, token: string): Promise<{ jobId: string
   const row = await countShare(db, hashOf(token));
   if (row === null) throw new Refused("link-used", "token");
   return { jobId: row.jobId, expiresAt: row.expiresAt };
+};
+
+/** Words of a job that a link without identity leaves out unless they are ticked, each once. */
+export const freeTexts = async (db: Db, jobId: string): Promise<FreeTextDto[]> => {
+  const found = new Map<string, FreeTextDto>();
+  for (const kind of tickedKinds()) {
+    // Of a kind that nobody wrote, there is none.
+    const rows = (await listRecords(db, jobId, kind)) as unknown as readonly Readonly<Record<string, unknown>>[];
+    for (const row of rows) for (const text of freeTextsOf(kind, row)) if (!found.has(text.mark)) found.set(text.mark, text);
+  }
+  return [...found.values()];
 };

@@ -1,7 +1,7 @@
 "use client";
 import { useQuery } from "@tanstack/react-query";
 import { useMemo } from "react";
-import { editsKind, kindOf, type MeDto, mayAsk, type Right, type SheetName, seesKind, seesPrices } from "@/contract";
+import { editsKind, kindOf, type MeDto, mayAsk, type Right, type SheetName, seesKind, seesPrices, VEILED_RIGHTS } from "@/contract";
 import { getJson } from "../api/client";
 import { setPerson } from "./person";
 
@@ -42,7 +42,7 @@ export const openTo = (who: MeDto["person"]): Open =>
   who === null
     ? ALL
     : {
-        asks: (right) => mayAsk(right, who.role, who.sheets),
+        asks: (right) => mayAsk(right, who.role, who.sheets) && (!who.identityOut || VEILED_RIGHTS.includes(right)),
         sees: (kind) => seesKind(kind, kindOf(kind), who.role, who.sheets),
         sheets: who.sheets,
         edits: (kind) => editsKind(kindOf(kind), who.role),

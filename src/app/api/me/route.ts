@@ -21,10 +21,11 @@ export const GET = (request: Request): Promise<Response> =>
           id: who.personId,
           name: who.name,
           role: who.role,
-          organisation: (await organisationById(doors(), who.organisationId)).name,
+          organisation: who.veil === null ? (await organisationById(doors(), who.organisationId)).name : "",
           sheets: who.sheets,
           allJobs: who.jobIds === null,
           byShare: who.shareId !== null,
+          identityOut: who.veil !== null,
           deviceEndsAt: who.deviceId === null ? null : await deviceEnd(doors(), who.deviceId),
         },
       };
