@@ -6,7 +6,7 @@ export * from "./days";
 export * from "./errors";
 export * from "./ground";
 export * from "./hub";
-export { freeWordsAt, strayWords, VEILED_KINDS, VEILED_RIGHTS, wordsOf } from "./identity";
+export { freeWordsAt, VEILED_KINDS, VEILED_RIGHTS, wordsOf } from "./identity";
 export * from "./identity-sheets";
 export * from "./kind";
 export * from "./kit";

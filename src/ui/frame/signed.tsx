@@ -27,11 +27,11 @@ export const WhoIsHere = ({ narrow = false }: { narrow?: boolean }) => {
         <span className="block truncate font-figure" title={person.name}>
           {person.name}
         </span>
-        <span className="text-ink-2">by a shared link</span>
+        <span className="text-ink-2">{person.identityOut ? "by a link without names and places" : "by a shared link"}</span>
       </p>
     ) : (
       <span className="cap">
-        {person.name}, by a link that {person.organisation} shared;{" "}
+        {person.name}, by a link {person.identityOut ? "that leaves out who and where" : `that ${person.organisation} shared`};{" "}
         <Link prefetch={false} href="/sign-in" className="text-ink">
           sign in
         </Link>

@@ -20,17 +20,20 @@ export const SheetTicks = ({
   value,
   onChange,
   fault,
+  without = [],
 }: {
   value: readonly SheetName[];
   onChange: (value: SheetName[]) => void;
   fault?: string | undefined;
+  /** Sheets that cannot be given. */
+  without?: readonly SheetName[];
 }) => (
   <fieldset>
     <legend className="cap">Sheets</legend>
     <div className="grid grid-cols-3">
       {SHEET_NAMES.map((s) => (
-        <label key={s} className="flex min-h-[26px] items-center gap-2">
-          <input type="checkbox" checked={value.includes(s)} onChange={() => onChange(toggled(value, s))} />
+        <label key={s} className={`flex min-h-[26px] items-center gap-2 ${without.includes(s) ? "text-ink-2" : ""}`}>
+          <input type="checkbox" checked={value.includes(s)} disabled={without.includes(s)} onChange={() => onChange(toggled(value, s))} />
           {SHEET_WORD[s]}
         </label>
       ))}

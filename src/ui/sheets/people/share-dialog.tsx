@@ -2,7 +2,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Dialog } from "radix-ui";
 import { useState } from "react";
-import { type ShareDto, type SheetName, shareSchema } from "@/contract";
+import { IDENTITY_SHEETS, type ShareDto, type SheetName, shareSchema } from "@/contract";
 import { deleteAt, getJson, postJson } from "../../api/client";
 import { Field } from "../../controls/field";
 import type { Opened } from "../../controls/lazy-part";
@@ -11,6 +11,7 @@ import { FormTrouble, sentence, useSubmit } from "../../controls/use-submit";
 import { lastDayText, SHEET_WORD } from "../../wording/people";
 import { SheetTicks } from "./becomes-fields";
 import { CopyLink } from "./copy-link";
+import { IdentityPart } from "./identity-part";
 
 const DAYS = 30;
 const inDays = (days: number): string => new Date(Date.now() + days * 86_400_000).toISOString().slice(0, 10);
@@ -27,17 +28,20 @@ export const ShareDialog = ({ open, onOpenChange, jobId, jobName }: Opened & { j
   const [name, setName] = useState("");
   const [sheets, setSheets] = useState<readonly SheetName[]>(["section"]);
   const [endsOn, setEndsOn] = useState(() => inDays(DAYS));
+  const [identityOut, setIdentityOut] = useState(false);
+  const [told, setTold] = useState<readonly string[]>([]);
   const [faults, setFaults] = useState<Readonly<Record<string, string>>>({});
   const [made, setMade] = useState<string | null>(null);
   const sending = useSubmit();
   const ending = useSubmit();
   const submit = (): void => {
-    const read = shareSchema.safeParse({ name, sheets, endsOn });
+    const read = shareSchema.safeParse({ name, sheets, endsOn, identityOut, told: identityOut ? told : [] });
     setFaults(read.success ? {} : Object.fromEntries(read.error.issues.map((i) => [String(i.path[0]), sentence(i.message)])));
     if (!read.success) return;
     void sending.run(async () => {
       setMade((await postJson<{ url: string }>(`/api/jobs/${jobId}/shares`, read.data)).url);
       setName("");
+      setTold([]);
       await client.invalidateQueries({ queryKey: key });
     });
   };
@@ -54,7 +58,7 @@ export const ShareDialog = ({ open, onOpenChange, jobId, jobName }: Opened & { j
         onOpenChange(to);
       }}
       title={`Share ${jobName}`}
-      note="Whoever has the link reads the chosen sheets, without prices and without an account, until its day. They change nothing. Sites, positions and free text are told as they stand."
+      note="Whoever has the link reads the chosen sheets, without prices and without an account, until its day. They change nothing. Sites, positions and free text are told as they stand, unless you leave out who and where."
       width="slim"
     >
       {made === null ? (
@@ -67,7 +71,19 @@ export const ShareDialog = ({ open, onOpenChange, jobId, jobName }: Opened & { j
           }}
         >
           <Field label="For whom" value={name} maxLength={80} onChange={(e) => setName(e.target.value)} fault={faults.name} />
-          <SheetTicks value={sheets} onChange={setSheets} fault={faults.sheets} />
+          <label className="flex min-h-[26px] items-center gap-2">
+            <input
+              type="checkbox"
+              checked={identityOut}
+              onChange={(e) => {
+                setIdentityOut(e.target.checked);
+                if (e.target.checked) setSheets((all) => all.filter((s) => !IDENTITY_SHEETS.includes(s)));
+              }}
+            />
+            Leave out who and where
+          </label>
+          {identityOut && <IdentityPart jobId={jobId} told={told} onChange={setTold} />}
+          <SheetTicks value={sheets} onChange={setSheets} fault={faults.sheets} without={identityOut ? IDENTITY_SHEETS : []} />
           <Field label="Last day it opens" type="date" value={endsOn} onChange={(e) => setEndsOn(e.target.value)} fault={faults.endsOn} />
           <FormTrouble of={sending} />
           <div className="flex items-center gap-6">
@@ -93,7 +109,8 @@ export const ShareDialog = ({ open, onOpenChange, jobId, jobName }: Opened & { j
             <li key={s.id} className="flex flex-wrap items-baseline gap-x-3 border-b border-rule py-1.5">
               <span className="font-figure">{s.name}</span>
               <span className="text-ink-2">
-                {s.sheets.map((x) => SHEET_WORD[x]).join(", ")}; {s.ended ? "over" : `until ${lastDayText(s.expiresAt)}`}; {openedText(s)}
+                {s.sheets.map((x) => SHEET_WORD[x]).join(", ")}
+                {s.identityOut ? ", without who and where" : ""}; {s.ended ? "over" : `until ${lastDayText(s.expiresAt)}`}; {openedText(s)}
               </span>
               {!s.ended && (
                 <button type="button" className="press ml-auto" disabled={ending.busy} onClick={() => end(s.id)}>
