@@ -16,3 +16,9 @@ export const faultLine = (error: unknown): string => {
 export const logFault = (where: string, error: unknown): void => {
   console.error(`${new Date().toISOString()} ${where}: ${faultLine(error)}`);
 };
+
+/** Writes down that somebody was refused: what they asked for, and who they are where that is known. No query, no body. */
+export const logRefusal = (asked: string, why: string, who: { readonly personId: string | null } | null): void => {
+  const person = who === null ? "nobody known" : (who.personId ?? "this machine");
+  console.error(`${new Date().toISOString()} refused: ${asked.replace(UNPRINTABLE, " ").slice(0, MOST_LETTERS)}: ${why}, ${person}`);
+};

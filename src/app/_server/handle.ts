@@ -6,7 +6,7 @@ import { NotFound, Refused, VersionClash } from "@/data/clash";
 import { isBrokenReference, isUnreachable } from "@/data/client";
 import { isDiskFull } from "@/data/files";
 import { getJob, type JobRow } from "@/data/jobs";
-import { logFault } from "@/data/log";
+import { logFault, logRefusal } from "@/data/log";
 import { onceOnly } from "@/data/made-edits";
 import { FileFault } from "@/formats";
 import { ReaderEnded } from "@/jobs/reader-pool";
@@ -103,15 +103,21 @@ const forWhom = async (request: Request, result: unknown): Promise<unknown> => {
  */
 export const handle = async (request: Request, gate: Gate, work: () => Promise<unknown>): Promise<Response> => {
   const refusal = refusalOf(request);
-  if (refusal !== null) return strict(fault(403, { code: refusal }));
+  const asked = `${request.method} ${new URL(request.url).pathname}`;
+  if (refusal !== null) {
+    logRefusal(asked, refusal, null);
+    return strict(fault(403, { code: refusal }));
+  }
   try {
     if (gate === "open") return await answer(request, null, false, work);
     const who = await whoAsks(request);
     if (who === null) return strict(fault(401, { code: "signed-out" }));
     const made = request.headers.get("x-person");
     if (made !== null && who.personId !== null && made !== who.personId) return strict(fault(409, { code: "other-person" }));
-    if (!mayAsk(gate, who.role, who.sheets) || (who.veil !== null && !VEILED_RIGHTS.includes(gate)))
+    if (!mayAsk(gate, who.role, who.sheets) || (who.veil !== null && !VEILED_RIGHTS.includes(gate))) {
+      logRefusal(asked, gate, who);
       return strict(fault(403, { code: "not-allowed", path: gate }));
+    }
     return await asAsker(who, () => answer(request, who, rightOf(gate).writes === true, work));
   } catch (error) {
     return strict(error instanceof Answered ? error.response : faultOf(error));

@@ -1,6 +1,6 @@
 /* What is whose: numbers of edits, steps that are taken back, news of a job. */
 import { randomUUID } from "node:crypto";
-import { afterEach, beforeAll, expect, test } from "vitest";
+import { afterEach, beforeAll, expect, test, vi } from "vitest";
 import { asAsker } from "../../data/actor";
 import { testDb } from "../../data/testing/db";
 import { createJob } from "../../data/testing/edits";
@@ -78,6 +78,24 @@ test("an id that another firm's row has is taken, and nothing of that row is tol
   const answer = await make(anna, { ...siteAt(-31.3), id });
   expect(answer.status).toBe(409);
   expect(await answer.text()).not.toContain("secret");
+});
+
+test("a refusal is written down with what was asked and by whom, without query or body; what is let through is not", async () => {
+  const lines: string[] = [];
+  const spy = vi.spyOn(console, "error").mockImplementation((line: string) => void lines.push(line));
+  try {
+    await ask("GET people", bren.cookie, { query: "?token=a-secret" });
+    await ask("POST tokens", bren.cookie, { body: { name: "a-secret" } });
+    await ask("GET jobs", bren.cookie, { headers: { "sec-fetch-site": "cross-site" } });
+    await ask("GET jobs", bren.cookie);
+  } finally {
+    spy.mockRestore();
+  }
+  expect(lines.map((l) => l.replace(/^\S+ /, ""))).toEqual([
+    `refused: GET /api/people: see-people, ${bren.userId}`,
+    `refused: POST /api/tokens: edit-people, ${bren.userId}`,
+    "refused: GET /api/jobs: cross-site, nobody known",
+  ]);
 });
 
 const listen = async (p: Person, client: string): Promise<Response> => {
