@@ -89,6 +89,8 @@ if [ "$part" = all ] || [ "$part" = lan ]; then
   rm -rf .data/test/tls
   (
     export DRYARC_PORT="${DRYARC_TEST_LAN_PORT:-4622}" DRYARC_APP_PORT="$port" DRYARC_TRUST_PORT="${DRYARC_TEST_TRUST_PORT:-4623}"
+    # A program that the tests have called.
+    export DRYARC_CALL_HOSTS="127.0.0.1:${DRYARC_TEST_CALLED_PORT:-4624}"
     prepare_front test "" dryarc.local
     start_app test "$port"
     start_worker test

@@ -105,6 +105,80 @@ test.describe("without coverage", () => {
     expect(photos.map((p) => sites.find((s) => s.id === p.siteId)?.name).sort()).toEqual(["Boat shed", "Signal mast"]);
   });
 
+  test("what waits is taken out as a file and brought in on another machine; sent afterwards as well, it is there once", async ({
+    request,
+    browser,
+    baseURL,
+  }) => {
+    const job = (await (
+      await request.post("/api/jobs", {
+        data: {
+          name: "By hand",
+          visitOn: "2026-12-03",
+          centreLatDeg: 47.3,
+          centreLonDeg: -19.4,
+          ruleDomain: "cautious",
+          rainRate001MmH: 28,
+        },
+      })
+    ).json()) as JobDto;
+    const quay = (await (
+      await request.post(`/api/jobs/${job.id}/sites`, { data: { name: "Boat shed", latDeg: 47.3, lonDeg: -19.4, mountAglM: 5 } })
+    ).json()) as SiteDto;
+    const page = await context.newPage();
+    await page.goto(`/jobs/${job.id}/survey`);
+    await expect(page.getByRole("button", { name: /Boat shed/ })).toBeVisible();
+    await untilKept(page, job.id);
+    const jpeg = await picture(page);
+    await page.reload();
+    await page.getByRole("button", { name: "Add a site here" }).click();
+    await expect(page.getByRole("form", { name: "New site" })).toBeVisible();
+    await page.getByRole("button", { name: "Leave it" }).click();
+
+    await context.setOffline(true);
+    await page.getByRole("button", { name: /Boat shed/ }).click();
+    await page.getByLabel("Notes").fill("Slip at low water");
+    await page.getByLabel("Notes").blur();
+    await expect(page.getByTestId("saved")).toContainText("kept on this phone");
+    await page.getByTestId("photo-file").setInputFiles({ name: "bracket.jpg", mimeType: "image/jpeg", buffer: jpeg });
+    await expect(page.getByTestId("waiting-photo")).toHaveCount(1);
+    await page.getByRole("button", { name: "All sites" }).click();
+    const part = page.getByRole("region", { name: "Not sent yet" });
+    await expect(part).toContainText("1 entry and 1 photo");
+    const [download] = await Promise.all([
+      page.waitForEvent("download"),
+      part.getByRole("button", { name: "Take them out as a file" }).tap(),
+    ]);
+    expect(download.suggestedFilename()).toMatch(/^dry-arc-unsent-[\d-]+\.zip$/);
+    const file = await download.path();
+    await expect(part.getByRole("status")).toContainText("They stay here as well");
+
+    // Meanwhile somebody changed what the phone changed.
+    await request.patch(`/api/jobs/${job.id}/sites/${quay.id}`, { data: { version: quay.version, notes: "Slip is new" } });
+    const office = await browser.newContext({ baseURL: baseURL! });
+    const desk = await office.newPage();
+    await desk.goto("/");
+    await desk.getByRole("button", { name: "Bring in", exact: true }).click();
+    await desk.getByTestId("bundle-file").setInputFiles(file);
+    await expect(desk.getByText(/1 entry and 1 photo of By hand/)).toBeVisible();
+    await desk.getByRole("button", { name: "Bring it in" }).click();
+    await expect(desk.getByText("Brought in: 0 entries and 1 photo.")).toBeVisible();
+    const clash = desk.getByRole("alert", { name: "Changed elsewhere" });
+    await expect(clash).toContainText("Slip at low water");
+    await expect(clash).toContainText("Slip is new");
+    await clash.getByRole("button", { name: "Keep mine" }).click();
+    await expect(clash).toHaveCount(0);
+    const notes = async (): Promise<string> =>
+      ((await (await request.get(`/api/jobs/${job.id}/sites/${quay.id}`)).json()) as SiteDto).notes;
+    expect(await notes()).toBe("Slip at low water");
+
+    await context.setOffline(false);
+    await expect(page.getByRole("region", { name: "Not sent yet" })).toHaveCount(0, { timeout: 30_000 });
+    expect(await notes()).toBe("Slip at low water");
+    expect((await (await request.get(`/api/jobs/${job.id}/photos`)).json()) as PhotoDto[]).toHaveLength(1);
+    await office.close();
+  });
+
   test("a server that does not answer is said, and asked again; a position with its sign left out is asked about", async ({ request }) => {
     const job = (await (
       await request.post("/api/jobs", {

@@ -1,6 +1,8 @@
 /* A firm over TLS: its first owner, a planner, a phone, a customer; each comes in by their own way and sees what is theirs. */
 import { execFileSync } from "node:child_process";
+import { createHmac } from "node:crypto";
 import { mkdtempSync, readFileSync, writeFileSync } from "node:fs";
+import { createServer, type IncomingHttpHeaders } from "node:http";
 import https from "node:https";
 import type { AddressInfo } from "node:net";
 import { tmpdir } from "node:os";
@@ -236,6 +238,69 @@ test("a program comes in by a token that is shown once, reads what the page of t
   expect((await asked("/api/jobs")).status).toBe(401);
 });
 
+test("a program is called a moment after something changes, by a call that its secret signs", async () => {
+  const calls: { head: IncomingHttpHeaders; body: string }[] = [];
+  const program = createServer((request, response) => {
+    let body = "";
+    request.on("data", (piece: Buffer) => {
+      body += piece.toString();
+    });
+    request.on("end", () => {
+      calls.push({ head: request.headers, body });
+      response.writeHead(200).end();
+    });
+  });
+  const [, port] = process.env.DRYARC_CALL_HOSTS!.split(":");
+  await new Promise<void>((go) => program.listen(Number(port), "127.0.0.1", go));
+  try {
+    await owner.goto("/people");
+    await owner.getByRole("tab", { name: "Programs" }).click();
+    await owner.getByRole("button", { name: "Have a program called" }).click();
+    const dialog = owner.getByRole("dialog", { name: "Have a program called" });
+    await dialog.getByLabel("What it is for").fill("the office register");
+    await dialog.getByLabel("Address", { exact: true }).fill("told.example");
+    await dialog.getByRole("button", { name: "Make it" }).click();
+    await expect(dialog.getByText("That is no address of the web")).toBeVisible();
+    await dialog.getByLabel("Address", { exact: true }).fill("http://told.example/");
+    await dialog.getByRole("button", { name: "Make it" }).click();
+    await expect(dialog.getByText("must begin with https")).toBeVisible();
+    await expectAccessible(owner);
+    await dialog.getByLabel("Address", { exact: true }).fill(`http://127.0.0.1:${port}/told`);
+    await dialog.getByRole("button", { name: "Make it" }).click();
+    const secret = await owner.getByRole("textbox", { name: "What calls are signed by" }).inputValue();
+    await owner.getByRole("button", { name: "Done" }).click();
+    const part = owner.getByRole("region", { name: "Programs that are called" });
+    await expectAccessible(owner);
+    await part.getByRole("button", { name: "Call it now the office register" }).click();
+    await expect(part.getByRole("status")).toHaveText("the office register: answered 200.");
+    const made = await fetchIn(owner, `/api/jobs/${demo.job.id}/sites`, {
+      method: "POST",
+      headers: { "content-type": "application/json" },
+      body: JSON.stringify({ name: "Told rock", latDeg: 47.2951, lonDeg: -19.3951, mountAglM: 4 }),
+    });
+    expect(made.status).toBe(200);
+    await expect.poll(() => calls.length).toBe(2);
+    const { head, body } = calls[1]!;
+    expect(body).toContain(demo.job.id);
+    expect(body).not.toContain("Told rock");
+    const mac = createHmac("sha256", Buffer.from(secret.slice("whsec_".length), "base64"));
+    mac.update([head["webhook-id"], head["webhook-timestamp"], body].join("."));
+    expect(head["webhook-signature"]).toBe(`v1,${mac.digest("base64")}`);
+    const site = JSON.parse(made.text) as { id: string; version: number };
+    await fetchIn(owner, `/api/jobs/${demo.job.id}/sites/${site.id}`, {
+      method: "PATCH",
+      headers: { "content-type": "application/json" },
+      body: JSON.stringify({ version: site.version, deleted: true }),
+    });
+    await expect.poll(() => calls.length).toBe(3);
+    await part.getByRole("button", { name: "End the calls for the office register" }).click();
+    await expect(part.getByText("None is called yet.")).toBeVisible();
+  } finally {
+    program.closeAllConnections();
+    program.close();
+  }
+});
+
 test("a phone is let in by the code's text, as an installer until its day, and sees no price; offline its survey is there", async () => {
   await owner.goto("/people");
   await owner.getByRole("button", { name: "Let a phone in" }).click();
@@ -395,6 +460,48 @@ test("a link that was shared opens its sheet without an account, is counted, and
   await friend.goto(link);
   await expect(friend.getByText("This link was used already, has run out, or was taken back")).toBeVisible();
   await friend.context().close();
+});
+
+test("a link that leaves out who and where shows the figures, with letters for sites and no word that was not ticked", async () => {
+  await owner.goto("/");
+  await owner.getByRole("button", { name: "Share" }).click();
+  const dialog = owner.getByRole("dialog", { name: /^Share/ });
+  await dialog.getByLabel("For whom").fill("a school");
+  await dialog.getByLabel("Leave out who and where").check();
+  await expect(dialog.getByLabel("Brief")).toBeDisabled();
+  await expect(dialog.getByLabel("Ground")).toBeDisabled();
+  const words = dialog.getByRole("group", { name: /^Words are left out/ });
+  await expect(words.getByRole("checkbox").first()).not.toBeChecked();
+  for (const sheet of ["Gear", "Wiring", "Kit", "Load", "Air", "Hub"]) await dialog.getByLabel(sheet, { exact: true }).check();
+  await expectAccessible(owner);
+  await dialog.getByRole("button", { name: "Make the link" }).click();
+  const link = await dialog.getByRole("textbox", { name: "The link" }).inputValue();
+  const school = await openBrowser();
+  const faults: string[] = [];
+  school.on("pageerror", (e) => faults.push(e.message));
+  await school.goto(link);
+  await atRegister(school);
+  const secret =
+    /Merrow|Harbour|Ice House|Rope Walk|Pilot Station|Water Tower|Old Exchange|Skarn|Tarrowfell|Sailing School|Fuel Berth|Net Store|Weighbridge|Museum Hulk|Corrie|Brannock|Long Ridge/;
+  await expect(school.getByText("A job").first()).toBeVisible();
+  expect(await school.locator("body").innerText()).not.toMatch(secret);
+  const section = `/jobs/${demo.job.id}/section/${linkOf("Rope Walk")}`;
+  const verdict = async (page: Page): Promise<string> => {
+    await page.goto(section);
+    await expect(page.getByTestId("verdict")).toHaveText(/Clear|Short|Shut|Unknown/);
+    return page.getByTestId("verdict").innerText();
+  };
+  expect(await verdict(school)).toBe(await verdict(owner));
+  for (const sheet of [`section/${linkOf("Rope Walk")}`, "gear", "hub", "load", "air", "wiring", "kit"]) {
+    await school.goto(`/jobs/${demo.job.id}/${sheet}`);
+    await expect(school.getByTestId("verdict").or(school.getByRole("main")).first()).toBeVisible();
+    await expect(school.getByText("Reading")).toHaveCount(0);
+    expect(await school.locator("body").innerText(), sheet).not.toMatch(secret);
+    expect(await school.title(), sheet).not.toMatch(secret);
+  }
+  await expectAccessible(school);
+  expect(faults).toEqual([]);
+  await school.context().close();
 });
 
 test("a passkey is made on this device and lets its person in, without a password", async () => {

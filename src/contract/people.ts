@@ -118,7 +118,7 @@ export const webhookSchema = z.strictObject({
     .max(500, "an address has 500 letters or fewer")
     .pipe(z.url({ protocol: /^https?$/, error: "that is no address of the web: https://…" }))
     .refine(
-      (u) => URL.canParse(u) && new URL(u).username === "" && new URL(u).password === "",
+      (u) => !URL.canParse(u) || (new URL(u).username === "" && new URL(u).password === ""),
       "leave name and password out of the address",
     ),
   /** Null: all jobs of the firm. */

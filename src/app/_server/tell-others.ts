@@ -1,11 +1,13 @@
-import { isUnreachable } from "@/data/client";
+import { isUnreachable, openDb } from "@/data/client";
 import { dropOldDue } from "@/data/hooks";
 import { logFault } from "@/data/log";
 import { tellOne } from "@/service/people/webhooks";
-import { doors, pool } from "./db";
+import { doors } from "./db";
 
 const ROUND_MS = 2000;
 const OLD_MS = 3_600_000;
+
+const POOL = 2;
 
 const globals = globalThis as unknown as { dryArcTells?: true };
 
@@ -13,6 +15,8 @@ const globals = globalThis as unknown as { dryArcTells?: true };
 export const tellOthers = (): void => {
   if (globals.dryArcTells === true) return;
   globals.dryArcTells = true;
+  // A pool of its own: what runs when the process begins is bundled apart, and the pages' pool does not know on whose behalf it asks.
+  const { db } = openDb(process.env.DATABASE_URL ?? "", POOL);
   let swept = 0;
   const round = async (): Promise<void> => {
     try {
@@ -20,7 +24,7 @@ export const tellOthers = (): void => {
         await dropOldDue(doors());
         swept = Date.now();
       }
-      while (await tellOne(doors(), pool()));
+      while (await tellOne(doors(), db));
     } catch (error) {
       // A database that is away is waited for.
       if (!isUnreachable(error)) logFault("webhooks", error);

@@ -5,9 +5,11 @@ import fc from "fast-check";
 import { beforeAll, beforeEach, expect, test } from "vitest";
 import { type FreeTextDto, kinds, type SheetName, VEILED_KINDS } from "../../contract";
 import { inverse } from "../../core/geo";
-import { asAsker } from "../../data/actor";
+import { asAsker, programFor } from "../../data/actor";
+import { getJob } from "../../data/jobs";
 import { firstOrganisation } from "../../data/people";
 import { testDb } from "../../data/testing/db";
+import { verdictsOf } from "../verdicts";
 import { makePerson, type Person, signInOn } from "./testing/firm";
 import { allRoutes, ask, cookiesOf } from "./testing/routes";
 import { letterOf, madeUpCentre, markOfText, moved } from "./veil";
@@ -23,6 +25,9 @@ beforeAll(async () => {
   planner = await makePerson(db, firm.id, "planner");
   const jobs = (await (await ask("GET jobs", planner.cookie)).json()) as { job: { id: string; number: number } }[];
   jobId = jobs.find((j) => j.job.number === 1)!.job.id;
+  // What each link comes to, and where it is worst: hills and trees are named in it.
+  const verdicts = await asAsker(programFor(firm.id), async () => verdictsOf(db, await getJob(db, jobId)));
+  expect(JSON.stringify(verdicts)).toContain("Corrie Saddle");
 });
 beforeEach(() => db.execute(sql`DELETE FROM auth.tries`));
 

@@ -58,6 +58,13 @@ const kindOfRow = (row: Plain): string | null => {
   return null;
 };
 
+/** What in an answer is somebody's name for something: of a place, of a sender. */
+const NAMES = /(^n|N)ame$|^loudest$|^sharesWith$/;
+/** What stands in the place of a name that is not told, by what it is of. */
+const NO_NAME: Readonly<Record<string, string>> = { datasets: "terrain", loudest: "another sender", sharesWith: "another link" };
+/** A site, or a link of two. */
+const ONLY_LETTERS = /^Site [A-Z]+(?: to Site [A-Z]+)?$/;
+
 /** Fields of a row that the program gives it. */
 const OWN_FIELDS = new Set(["id", "version", "updatedAt", "number", "jobId", "linkId", "siteId"]);
 
@@ -110,16 +117,21 @@ export const veiling = (v: Veil) => {
     return out;
   };
 
-  /** Whatever the program worked out: names in it become letters, positions are moved. */
-  const plain = (value: Json, key = ""): Json => {
-    if (typeof value === "string") return sentence(value);
-    if (Array.isArray(value)) return value.map((one) => plain(one, key));
+  /** A name in what the program worked out: a site's letter, or none: of a hill, a tree or a file nobody is told. */
+  const name = (text: string, within: string): Json => {
+    if (within === "worst") return null;
+    const made = sentence(text);
+    return ONLY_LETTERS.test(made) ? made : (NO_NAME[within] ?? "");
+  };
+
+  /** Whatever the program worked out: names in it become letters, positions are moved. @param within the key that it is found under. */
+  const plain = (value: Json, key = "", within = ""): Json => {
+    if (typeof value === "string") return NAMES.test(key) ? name(value, key === "name" ? within : key) : sentence(value);
+    if (Array.isArray(value)) return value.map((one) => plain(one, key, within));
     if (!isPlain(value)) return value;
     const kind = kindOfRow(value);
     if (kind !== null) return row(kind, value);
-    const out: Record<string, Json> = Object.fromEntries(Object.entries(value).map(([k, one]) => [k, plain(one, k)]));
-    // Of a profile: whose ground it is, and what is known by name beside the path.
-    if ("name" in value && (key === "datasets" || key === "bodies" || key === "features")) out.name = key === "datasets" ? "terrain" : "";
+    const out: Record<string, Json> = Object.fromEntries(Object.entries(value).map(([k, one]) => [k, plain(one, k, key)]));
     if (typeof value.latDeg === "number") {
       const { latDeg, lonDeg } = moved(
         { latDeg: value.latDeg, lonDeg: typeof value.lonDeg === "number" ? value.lonDeg : v.centre.lonDeg },

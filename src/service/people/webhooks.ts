@@ -18,6 +18,7 @@ import {
   resumeHook,
   type ToldChange,
 } from "../../data/hooks";
+import { logFault } from "../../data/log";
 import { writeAudit } from "../../data/people";
 import { webhook } from "../../data/schema-hooks";
 import { callOut, OutFault, type Reach } from "../outgoing";
@@ -133,6 +134,8 @@ export const tellOne = async (doors: Db, db: Db): Promise<boolean> => {
   if (hook === null) return false;
   const { callId, changeIds } = await callFor(doors, hook.id);
   const changes = await asAsker(programFor(hook.organisationId), () => changesBy(db, changeIds));
+  if (changes.length < changeIds.length)
+    logFault("webhooks", `${changeIds.length - changes.length} of ${changeIds.length} changes of a call are not there any more`);
   if (changes.length === 0) {
     await callTaken(doors, hook.id, callId, hook.lastAnswer);
     return true;

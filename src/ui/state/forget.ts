@@ -35,12 +35,20 @@ export const forgetCopies = async (): Promise<void> => {
   await postJson("/api/sign-out", {}).catch(() => undefined);
 };
 
+const STEP_MS = 2000;
+/** A step that another window or the worker holds up goes on by itself: the rest is not kept waiting. */
+const inTime = (step: Promise<unknown>): Promise<unknown> =>
+  Promise.race([step.catch(() => undefined), new Promise((go) => setTimeout(go, STEP_MS))]);
+
 /** Forgets all that this browser keeps of this server, then says so to it. */
 export const forgetAll = async (): Promise<void> => {
-  for (const name of await databases()) await drop(name);
-  for (const name of await caches.keys()) await caches.delete(name);
-  for (const registration of await navigator.serviceWorker.getRegistrations()) await registration.unregister();
   localStorage.clear();
   sessionStorage.clear();
+  const all = async <T>(named: Promise<readonly T[]>, forget: (one: T) => Promise<unknown>): Promise<void> => {
+    await Promise.all((await named).map((one) => inTime(forget(one))));
+  };
+  await inTime(all(databases(), drop));
+  await inTime(all(caches.keys(), (name) => caches.delete(name)));
+  await inTime(all(navigator.serviceWorker.getRegistrations(), (r) => r.unregister()));
   await postJson("/api/sign-out", {}).catch(() => undefined);
 };
