@@ -39,6 +39,8 @@ export interface Kind<Fields extends z.ZodObject = z.ZodObject, Fixed extends z.
   readonly editedBy: readonly Role[];
   /** Fields that name a record of another kind. */
   readonly refs?: Readonly<Record<string, string>>;
+  /** Fields that no figure of the job rests on: where these alone change, nothing is worked out anew. */
+  readonly noFigures?: readonly (keyof z.output<Fields> & string)[];
   /** Fields that are never told: not in history, undo, news, drafts, bundles, lists or logs. */
   readonly secrets?: readonly (keyof z.output<Fields> & string)[];
   /** Fields with the customer's money in them: for who may see prices. */

@@ -52,6 +52,7 @@ const site = kind({
   fixed: NO_FIXED,
   bundle: { file: "sites.json", form: "list" },
   stale: "site",
+  noFigures: ["structure", "material", "cableEntry", "access", "owner", "notes", "ticks"],
   seenBy: FIRM,
   editedBy: CREWS,
   prices: ["mastCostPerM"],

@@ -1,4 +1,5 @@
 import { eq, sql } from "drizzle-orm";
+import { isKind, kindOf } from "../contract";
 import { clientNow, mayTouch, signedNow, stepNow } from "./actor";
 import { NotFound } from "./clash";
 import type { Db } from "./client";
@@ -25,6 +26,13 @@ export interface JobNews {
 export const tellJob = (tx: Pick<Tx, "execute">, news: JobNews): Promise<unknown> =>
   tx.execute(sql`SELECT pg_notify(${JOB_CHANNEL}, ${JSON.stringify(news)})`);
 
+/** Whether an edit changed nothing but words that no figure rests on. */
+const onlyWords = (input: { readonly entity: string; readonly action: string; readonly after: unknown }): boolean => {
+  const words: readonly string[] = (isKind(input.entity) ? kindOf(input.entity).noFigures : undefined) ?? [];
+  const fields = Object.keys((input.after ?? {}) as object).filter((key) => key !== "title_");
+  return input.action === "update" && fields.length > 0 && fields.every((key) => words.includes(key));
+};
+
 /** Writes an edit into the log, marks everything computed from the job as stale, and tells who listens. */
 export const recordChange = async (
   tx: Tx,
@@ -39,7 +47,7 @@ export const recordChange = async (
   await putDown(tx, made!.id, input.jobId);
   await tx
     .update(job)
-    .set({ revision: sql`${job.revision} + 1`, updatedAt: sql`now()` })
+    .set({ ...(onlyWords(input) ? {} : { revision: sql`${job.revision} + 1` }), updatedAt: sql`now()` })
     .where(eq(job.id, input.jobId));
   await tellJob(tx, { jobId: input.jobId, entity: input.entity, id: input.entityId, clientId });
 };

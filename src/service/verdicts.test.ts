@@ -1,11 +1,11 @@
 import { sql } from "drizzle-orm";
 import { describe, expect, test } from "vitest";
-import { lonLats, type RowOf } from "../contract";
+import { type FieldsOf, lonLats, type RowOf } from "../contract";
 import { circleAbout, destination, type LatLon } from "../core/geo";
 import { listRadios } from "../data/hardware";
 import { getJob, type JobRow, linksOf, sitesOf } from "../data/jobs";
 import { createLink } from "../data/links";
-import { edit, listRecords } from "../data/records";
+import { edit, getRecord, listRecords } from "../data/records";
 import { testDb } from "../data/testing/db";
 import { create, createJob, patch } from "../data/testing/edits";
 import { claimStale, keepJudgement } from "../data/verdict-store";
@@ -77,6 +77,20 @@ describe("verdicts of a job", () => {
       );
     }
     expect((await verdicts(job))[0]!.verdict).toBe("clear");
+  });
+
+  test("words about a site leave what the job's figures rest on as it was; a height, and words beside it, do not", async () => {
+    const { job, sites } = await yard();
+    const revision = async (): Promise<number> => (await getJob(db, job.id)).revision;
+    const write = async (fields: Partial<FieldsOf<"site">>): Promise<void> => {
+      const { version } = await getRecord(db, job.id, "site", sites[0]!.id);
+      await edit(db, job.id, (door) => door.patch("site", sites[0]!.id, version, fields));
+    };
+    const before = await revision();
+    await write({ notes: "Rust at the foot of the ladder", ticks: ["power point seen"] });
+    expect(await revision()).toBe(before);
+    await write({ notes: "Mended", mountAglM: 12.5 });
+    expect(await revision()).toBe(before + 1);
   });
 
   test("an edit makes stale what rests on it, and nothing else", async () => {
