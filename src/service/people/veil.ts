@@ -164,6 +164,9 @@ export interface FreeText {
   readonly text: string;
 }
 
+/** What is told as something else whatever is ticked. */
+const REPLACED: Readonly<Record<string, readonly string[]>> = { site: ["name"], job: ["name", "timeZone"] };
+
 /** Words of a row that are left out unless they are ticked. */
 export const freeTextsOf = (kind: string, given: Plain): FreeText[] => {
   if (VEILED_KINDS.includes(kind as never)) return [];
@@ -175,7 +178,7 @@ export const freeTextsOf = (kind: string, given: Plain): FreeText[] => {
     } else if (Array.isArray(value)) for (const one of value) at(`${path}[]`, one);
     else if (isPlain(value)) for (const [key, one] of Object.entries(value)) at(freeWordsAt(kind, path, key), one);
   };
-  for (const [key, value] of Object.entries(given)) if (!OWN_FIELDS.has(key)) at(key, value);
+  for (const [key, value] of Object.entries(given)) if (!OWN_FIELDS.has(key) && REPLACED[kind]?.includes(key) !== true) at(key, value);
   return found;
 };
 

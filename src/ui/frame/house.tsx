@@ -17,7 +17,9 @@ export const House = ({ title, action, children }: { title: string; action?: Rea
           <Logo />
           <span className="pt-1 text-name font-heading">Dry Arc</span>
         </Link>
-        <h1 className="m-0 text-word font-heading leading-10">{title}</h1>
+        <h1 className="m-0 text-word font-heading leading-10 max-[599px]:basis-full max-[599px]:px-4 max-[599px]:text-title max-[599px]:leading-8">
+          {title}
+        </h1>
         <div className="ml-auto flex items-center gap-5 py-2 max-[899px]:ml-0 max-[899px]:pl-4">{action}</div>
       </header>
       <main className="min-w-0 overflow-x-auto px-4 py-4">{children}</main>

@@ -212,12 +212,15 @@ export const mendText = (m: Mend, units: Units): { words: string; amount: string
   return m.brings === null ? said : { words: said.words, amount: `+${figure(m.brings.db)} of the ${figure(m.brings.ofDb)} dB that lack` };
 };
 
+/** What something is called, where anybody gave it a name. */
+const named = (name: string | null, otherwise: string): string => (name === null || name === "" ? otherwise : name);
+
 const mendWords = (m: Mend, units: Units): { words: string; amount: string } => {
   const until = m.lastYear === null ? "" : `, met until ${m.lastYear}`;
   const today = m.amountToday === null ? "" : ` (today ${lengthText(units, m.amountToday)})`;
   switch (m.code) {
     case "trim":
-      return { words: `Plan a trim of ${m.name ?? "the tree"} to ${lengthText(units, m.amount)}${until}`, amount: today.trim() };
+      return { words: `Plan a trim of ${named(m.name, "the tree")} to ${lengthText(units, m.amount)}${until}`, amount: today.trim() };
     case "trim-several":
       return { words: `Plan a trim of ${figure(m.amount)} trees${until}`, amount: "" };
     case "see-heights":
@@ -241,7 +244,7 @@ const mendWords = (m: Mend, units: Units): { words: string; amount: string } => 
     case "lower-power":
       return { words: "Lower both powers", amount: dbmText(m.amount) };
     case "aim-true":
-      return { words: `Point ${m.name ?? "it"} at the other end`, amount: "" };
+      return { words: `Point ${named(m.name, "it")} at the other end`, amount: "" };
     case "see-gear":
       return { words: "Choose other gear", amount: "" };
     case "legal-power":

@@ -61,3 +61,14 @@ describe("sentences", () => {
     );
   });
 });
+
+test("what nobody gave a name is told by what it is", () => {
+  const trim = (name: string | null) =>
+    mendText(
+      { code: "trim", name, amount: 4.4, lastYear: null, amountToday: null, brings: null } as unknown as Parameters<typeof mendText>[0],
+      "metric",
+    ).words.replaceAll("\u00a0", " ");
+  expect(trim("Poplar row")).toBe("Plan a trim of Poplar row to 4.4 m");
+  expect(trim("")).toBe("Plan a trim of the tree to 4.4 m");
+  expect(trim(null)).toBe("Plan a trim of the tree to 4.4 m");
+});
