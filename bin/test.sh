@@ -104,7 +104,7 @@ if [ "$part" = all ] || [ "$part" = kills ]; then
   echo "== kills"
   stop
   app="" worker=""
-  bash bin/kills.sh 12 || status=1
+  bash bin/kills.sh 8 || status=1
 fi
 [ "$part" = kills ] || node bin/counts.mjs .data/test/unit.json .data/test/integration.json .data/test/browser.json .data/test/lan.json
 exit "$status"
