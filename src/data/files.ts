@@ -75,3 +75,6 @@ export const sweepOut = async (olderThanMs: number): Promise<void> => {
     if (age > olderThanMs) await rm(file, { force: true });
   }
 };
+
+/** Bytes as they are told of limits. */
+export const gigabytes = (bytes: number): number => Math.round(bytes / 1e8) / 10;

@@ -3,6 +3,7 @@ import { askerNow, clientNow, signedNow } from "./actor";
 import { recordChange, type Tx, tellJob } from "./changes";
 import { NotFound, Refused, VersionClash } from "./clash";
 import type { Db } from "./client";
+import { gigabytes } from "./files";
 import { forAllJobs } from "./guard";
 import { wiredWith } from "./hardware";
 import { job } from "./schema";
@@ -32,8 +33,6 @@ export const heldBytes = async (db: Pick<Db, "execute">, jobId: string | null): 
     FROM upload WHERE deleted_at IS NULL`);
   return r.rows[0]!;
 };
-
-const gigabytes = (bytes: number): number => Math.round(bytes / 1e8) / 10;
 
 /** @throws Refused when the files under way would take more than a job, a person, or all of them, may. */
 export const createUpload = (db: Db, jobId: string | null, input: { name: string; sizeBytes: number }): Promise<UploadRow> =>

@@ -1,6 +1,7 @@
 import { and, eq, ne, sql } from "drizzle-orm";
 import { NotFound, Refused } from "./clash";
 import type { Db } from "./client";
+import { gigabytes } from "./files";
 import { photo } from "./schema";
 
 export const photoBytes = async (db: Db, jobId: string, photoId: string): Promise<{ mime: string; bytes: Buffer }> => {
@@ -24,6 +25,6 @@ export const needPhotoRoom = async (db: Pick<Db, "select">, jobId: string, sizeB
     .select({ held: sql<number>`coalesce(sum(octet_length(${photo.bytes})), 0)::float8` })
     .from(photo)
     .where(and(eq(photo.jobId, jobId), ...(id === undefined ? [] : [ne(photo.id, id)])));
-  const gb = (bytes: number): number => Math.round(bytes / 1e8) / 10;
-  if (row!.held + sizeBytes > MOST_BYTES) throw new Refused("quota-photos", "photo", { heldGb: gb(row!.held), mostGb: gb(MOST_BYTES) });
+  if (row!.held + sizeBytes > MOST_BYTES)
+    throw new Refused("quota-photos", "photo", { heldGb: gigabytes(row!.held), mostGb: gigabytes(MOST_BYTES) });
 };

@@ -1,5 +1,5 @@
 import { randomUUID } from "node:crypto";
-import { and, eq, gt, isNull, sql } from "drizzle-orm";
+import { and, eq, isNull, type SQL, sql } from "drizzle-orm";
 import type { BecomesDto, InvitationDto, MeDto } from "../../contract";
 import { askerNow } from "../../data/actor";
 import { NotFound, Refused } from "../../data/clash";
@@ -238,36 +238,36 @@ export const revokePhone = async (db: Db, id: string): Promise<void> => {
   await writeAudit(db, "phone-ended", { detail: { phone: rows[0].name } });
 };
 
-/** Who comes in with an address, if anybody does. */
-const whoHas = async (db: Db, email: string): Promise<{ id: string; name: string; organisationId: string } | undefined> => {
+type Meant = { readonly id: string; readonly name: string; readonly organisationId: string };
+
+/** Who is meant, if it is anybody of a firm. */
+const whoIs = async (db: Db, meant: SQL): Promise<Meant | undefined> => {
   const [row] = await db
     .select({ id: user.id, name: user.name, organisationId: member.organisationId })
     .from(user)
     .innerJoin(member, eq(member.userId, user.id))
-    .where(and(eq(user.email, email), isNull(member.endedAt)));
+    .where(and(meant, isNull(member.endedAt)));
   return row;
 };
 
-/** Writes into the book that somebody was refused who gave the name of one of the firm. */
-export const noteRefused = async (db: Db, email: string, from: string): Promise<void> => {
-  const row = await whoHas(db, email);
-  if (row !== undefined)
-    await writeAudit(db, "sign-in-refused", { organisationId: row.organisationId, personId: row.id, personName: row.name, from });
+/** Who comes in with an address, if anybody does. */
+const whoHas = (db: Db, email: string): Promise<Meant | undefined> => whoIs(db, eq(user.email, email));
+
+const writeRefused = async (db: Db, what: "sign-in-refused" | "code-refused", row: Meant | undefined, from: string): Promise<void> => {
+  if (row !== undefined) await writeAudit(db, what, { organisationId: row.organisationId, personId: row.id, personName: row.name, from });
 };
+
+/** Writes into the book that somebody was refused who gave the name of one of the firm. */
+export const noteRefused = async (db: Db, email: string, from: string): Promise<void> =>
+  writeRefused(db, "sign-in-refused", await whoHas(db, email), from);
 
 /**
  * Writes into the book that a code of the second step was refused: whoever gave it knew the password.
  * @param mark what the first step left with the browser, by which the database knows whose it was.
  */
 export const noteWrongCode = async (db: Db, mark: string, from: string): Promise<void> => {
-  const [row] = await db
-    .select({ id: user.id, name: user.name, organisationId: member.organisationId })
-    .from(verification)
-    .innerJoin(user, sql`${user.id}::text = ${verification.value}`)
-    .innerJoin(member, eq(member.userId, user.id))
-    .where(and(eq(verification.identifier, mark), gt(verification.expiresAt, sql`now()`), isNull(member.endedAt)));
-  if (row !== undefined)
-    await writeAudit(db, "code-refused", { organisationId: row.organisationId, personId: row.id, personName: row.name, from });
+  const meant = sql`${user.id}::text IN (SELECT value FROM auth.verification WHERE identifier = ${mark} AND expires_at > now())`;
+  await writeRefused(db, "code-refused", await whoIs(db, meant), from);
 };
 
 /** Writes a letter with a way back in, to who has an account; whoever asks learns nothing. */

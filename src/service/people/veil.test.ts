@@ -12,7 +12,7 @@ import { testDb } from "../../data/testing/db";
 import { verdictsOf } from "../verdicts";
 import { makePerson, type Person, signInOn } from "./testing/firm";
 import { allRoutes, ask, cookiesOf } from "./testing/routes";
-import { letterOf, madeUpCentre, markOfText, moved } from "./veil";
+import { letterOf, madeUpCentre, markOfText, moved, veiling } from "./veil";
 
 signInOn();
 const db = testDb();
@@ -185,6 +185,38 @@ test("wherever the job lies, moved positions keep their distance from its middle
     }),
     { numRuns: 300 },
   );
+});
+
+test("names that are codes, figures or days by chance spoil none of those in an answer", () => {
+  const veil = veiling({
+    centre: { latDeg: 47.3, lonDeg: -19.4 },
+    jobName: "ground",
+    sites: ["far", "clear", "weak", "Quay"].map((name, i) => ({ id: `${i}`, name })),
+    labels: ["12", "5", "a"],
+    told: new Set(),
+  });
+  const verdict = {
+    linkId: "8d204471-5a12-4c5d-9e1f-0012a5a0c512",
+    farName: "far",
+    nearName: "Quay",
+    label: "12",
+    verdict: "clear",
+    trouble: "too-weak",
+    worstEnd: "far",
+    changedAt: "2026-12-05T12:05:12.005Z",
+    worst: { name: "Quay", kind: "ground", missM: 1.5 },
+    loudest: "Quay to clear",
+  };
+  expect(veil.answer([verdict], null)).toEqual([
+    {
+      ...verdict,
+      farName: "Site A",
+      nearName: "Site D",
+      label: "",
+      worst: { name: null, kind: "ground", missM: 1.5 },
+      loudest: "Site D to Site B",
+    },
+  ]);
 });
 
 test("letters go on behind Z", () => {

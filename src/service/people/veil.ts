@@ -59,7 +59,9 @@ const kindOfRow = (row: Plain): string | null => {
 };
 
 /** What in an answer is somebody's name for something: of a place, of a sender. */
-const NAMES = /(^n|N)ame$|^loudest$|^sharesWith$/;
+const NAMES = /(^n|N)ame$|^label$|^loudest$|^sharesWith$/;
+/** A code of the program, an id, a day: never a name, though a site may be called the same. */
+const CODE = /^[a-z0-9][\w.:+-]*$/;
 /** What stands in the place of a name that is not told, by what it is of. */
 const NO_NAME: Readonly<Record<string, string>> = { datasets: "terrain", loudest: "another sender", sharesWith: "another link" };
 /** A site, or a link of two. */
@@ -81,7 +83,8 @@ export const veiling = (v: Veil) => {
     named.length === 0 ? null : new RegExp(`(?<![\\p{L}\\p{N}])(?:${named.map(([t]) => escaped(t)).join("|")})(?![\\p{L}\\p{N}])`, "gu");
   const replacements = new Map(named);
   /** A sentence of the program with the names in it made letters. */
-  const sentence = (text: string): string => (pattern === null ? text : text.replace(pattern, (found) => replacements.get(found) ?? ""));
+  const withoutNames = (text: string): string =>
+    pattern === null ? text : text.replace(pattern, (found) => replacements.get(found) ?? "");
 
   const field = (kind: string, path: string, value: Json, nth: number): Json => {
     if (typeof value === "string") {
@@ -120,13 +123,14 @@ export const veiling = (v: Veil) => {
   /** A name in what the program worked out: a site's letter, or none: of a hill, a tree or a file nobody is told. */
   const name = (text: string, within: string): Json => {
     if (within === "worst") return null;
-    const made = sentence(text);
+    const made = withoutNames(text);
     return ONLY_LETTERS.test(made) ? made : (NO_NAME[within] ?? "");
   };
 
   /** Whatever the program worked out: names in it become letters, positions are moved. @param within the key that it is found under. */
   const plain = (value: Json, key = "", within = ""): Json => {
-    if (typeof value === "string") return NAMES.test(key) ? name(value, key === "name" ? within : key) : sentence(value);
+    if (typeof value === "string")
+      return NAMES.test(key) ? name(value, key === "name" ? within : key) : CODE.test(value) ? value : withoutNames(value);
     if (Array.isArray(value)) return value.map((one) => plain(one, key, within));
     if (!isPlain(value)) return value;
     const kind = kindOfRow(value);

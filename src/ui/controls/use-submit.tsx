@@ -50,6 +50,11 @@ export const useSubmit = (units?: Units): Submit => {
 export const sentence = (message: string | undefined): string =>
   message === undefined || message === "" ? "" : `${message.charAt(0).toUpperCase()}${message.slice(1)}.`;
 
+/** What a schema says of each field of a form; nothing where it was read. */
+export const faultsOf = (read: {
+  readonly error?: { readonly issues: readonly { readonly path: readonly PropertyKey[]; readonly message: string }[] } | undefined;
+}): Readonly<Record<string, string>> => Object.fromEntries((read.error?.issues ?? []).map((i) => [String(i.path[0]), sentence(i.message)]));
+
 /** What stands against a form, above its buttons. */
 export const FormTrouble = ({
   of,

@@ -42,13 +42,14 @@ const inTime = (step: Promise<unknown>): Promise<unknown> =>
 
 /** Forgets all that this browser keeps of this server, then says so to it. */
 export const forgetAll = async (): Promise<void> => {
-  localStorage.clear();
-  sessionStorage.clear();
   const all = async <T>(named: Promise<readonly T[]>, forget: (one: T) => Promise<unknown>): Promise<void> => {
     await Promise.all((await named).map((one) => inTime(forget(one))));
   };
   await inTime(all(databases(), drop));
   await inTime(all(caches.keys(), (name) => caches.delete(name)));
   await inTime(all(navigator.serviceWorker.getRegistrations(), (r) => r.unregister()));
+  // Last: until the page goes it may still write down where it was.
+  localStorage.clear();
+  sessionStorage.clear();
   await postJson("/api/sign-out", {}).catch(() => undefined);
 };

@@ -5,7 +5,7 @@ import type { z } from "zod";
 import { acceptSchema, firstOwnerSchema, forgotSchema, pairSchema, resetSchema } from "@/contract";
 import { bodyOf, postJson } from "../../api/client";
 import { Field } from "../../controls/field";
-import { FormTrouble, type Submit, sentence, useSubmit } from "../../controls/use-submit";
+import { FormTrouble, faultsOf, type Submit, useSubmit } from "../../controls/use-submit";
 import { Door } from "../../frame/door";
 import { askMe } from "../../state/me";
 import { errorSentence } from "../../wording/errors";
@@ -34,7 +34,7 @@ const useAsked = <T,>(schema: z.ZodType<T>, more: object, send: (data: T) => Pro
   const submit = (event: FormEvent<HTMLFormElement>): void => {
     event.preventDefault();
     const read = schema.safeParse({ ...Object.fromEntries(new FormData(event.currentTarget)), ...more });
-    setFaults(read.success ? {} : Object.fromEntries(read.error.issues.map((i) => [String(i.path[0]), sentence(i.message)])));
+    setFaults(faultsOf(read));
     if (read.success) void sending.run(() => send(read.data));
   };
   const { at, fault } = sending;

@@ -5,7 +5,7 @@ import { type FormEvent, useEffect, useState } from "react";
 import { signInSchema } from "@/contract";
 import { postJson } from "../../api/client";
 import { Field } from "../../controls/field";
-import { FormTrouble, sentence, useSubmit } from "../../controls/use-submit";
+import { FormTrouble, faultsOf, useSubmit } from "../../controls/use-submit";
 import { Door } from "../../frame/door";
 import { TakeOutUnsent } from "../../frame/take-out-unsent";
 import { askMe, useMeQuery } from "../../state/me";
@@ -79,7 +79,7 @@ export const SignInSheet = () => {
   const submit = (event: FormEvent<HTMLFormElement>): void => {
     event.preventDefault();
     const read = signInSchema.safeParse(values(event.currentTarget));
-    setFaults(read.success ? {} : Object.fromEntries(read.error.issues.map((i) => [String(i.path[0]), sentence(i.message)])));
+    setFaults(faultsOf(read));
     if (!read.success) return;
     void sending.run(async () => {
       const told = await postJson<{ secondFactor?: boolean }>("/api/sign-in", read.data);

@@ -7,7 +7,7 @@ import { postJson } from "../../api/client";
 import { Choice, Field } from "../../controls/field";
 import type { Opened } from "../../controls/lazy-part";
 import { SheetDialog } from "../../controls/sheet-dialog";
-import { FormTrouble, sentence, useSubmit } from "../../controls/use-submit";
+import { FormTrouble, faultsOf, useSubmit } from "../../controls/use-submit";
 import { JobTicks } from "./becomes-fields";
 import { CopyLink } from "./copy-link";
 import { WEBHOOKS } from "./people-keys";
@@ -33,7 +33,7 @@ export const CallDialog = ({ open, onOpenChange }: Opened) => {
   };
   const make = (): void => {
     const read = webhookSchema.safeParse({ name, url, jobIds });
-    setFault(read.success ? {} : Object.fromEntries(read.error.issues.map((i) => [String(i.path[0]), sentence(i.message)])));
+    setFault(faultsOf(read));
     if (!read.success) return;
     void sending.run(async () => {
       setMade(await postJson<WebhookMadeDto>("/api/webhooks", read.data));

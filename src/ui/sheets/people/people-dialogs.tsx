@@ -8,7 +8,7 @@ import { useJobs } from "../../api/queries";
 import { Field } from "../../controls/field";
 import type { Opened } from "../../controls/lazy-part";
 import { SheetDialog } from "../../controls/sheet-dialog";
-import { FormTrouble, sentence, useSubmit } from "../../controls/use-submit";
+import { FormTrouble, faultsOf, sentence, useSubmit } from "../../controls/use-submit";
 import { lastDayFor, ROLE_NAME } from "../../wording/people";
 import { asRole, BecomesFields, START } from "./becomes-fields";
 import { CopyLink } from "./copy-link";
@@ -33,7 +33,7 @@ export const InviteDialog = ({ open, onOpenChange, mailGoes }: Opened & { mailGo
   };
   const submit = (): void => {
     const read = invitationSchema.safeParse({ email, becomes });
-    setFault(read.success ? {} : Object.fromEntries(read.error.issues.map((i) => [String(i.path[0]), sentence(i.message)])));
+    setFault(faultsOf(read));
     if (!read.success) return;
     void sending.run(async () => {
       setMade(await postJson<{ url: string; sent: boolean }>("/api/invitations", read.data));

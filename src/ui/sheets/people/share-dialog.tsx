@@ -7,7 +7,7 @@ import { deleteAt, getJson, postJson } from "../../api/client";
 import { Field } from "../../controls/field";
 import type { Opened } from "../../controls/lazy-part";
 import { SheetDialog } from "../../controls/sheet-dialog";
-import { FormTrouble, sentence, useSubmit } from "../../controls/use-submit";
+import { FormTrouble, faultsOf, useSubmit } from "../../controls/use-submit";
 import { lastDayText, SHEET_WORD } from "../../wording/people";
 import { SheetTicks } from "./becomes-fields";
 import { CopyLink } from "./copy-link";
@@ -36,7 +36,7 @@ export const ShareDialog = ({ open, onOpenChange, jobId, jobName }: Opened & { j
   const ending = useSubmit();
   const submit = (): void => {
     const read = shareSchema.safeParse({ name, sheets, endsOn, identityOut, told: identityOut ? told : [] });
-    setFaults(read.success ? {} : Object.fromEntries(read.error.issues.map((i) => [String(i.path[0]), sentence(i.message)])));
+    setFaults(faultsOf(read));
     if (!read.success) return;
     void sending.run(async () => {
       setMade((await postJson<{ url: string }>(`/api/jobs/${jobId}/shares`, read.data)).url);

@@ -7,7 +7,7 @@ import { postJson } from "../../api/client";
 import { Field } from "../../controls/field";
 import type { Opened } from "../../controls/lazy-part";
 import { SheetDialog } from "../../controls/sheet-dialog";
-import { FormTrouble, sentence, useSubmit } from "../../controls/use-submit";
+import { FormTrouble, faultsOf, useSubmit } from "../../controls/use-submit";
 import { BecomesFields } from "./becomes-fields";
 import { CopyLink } from "./copy-link";
 import { TOKENS } from "./people-keys";
@@ -36,7 +36,7 @@ export const TokenDialog = ({ open, onOpenChange }: Opened) => {
   };
   const make = (): void => {
     const read = tokenSchema.safeParse({ name, becomes, endsOn });
-    setFault(read.success ? {} : Object.fromEntries(read.error.issues.map((i) => [String(i.path[0]), sentence(i.message)])));
+    setFault(faultsOf(read));
     if (!read.success) return;
     void sending.run(async () => {
       setMade(await postJson<TokenMadeDto>("/api/tokens", read.data));
