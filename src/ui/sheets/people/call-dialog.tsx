@@ -1,44 +1,30 @@
 "use client";
-import { useQueryClient } from "@tanstack/react-query";
 import { Dialog } from "radix-ui";
 import { useState } from "react";
 import { type WebhookMadeDto, webhookSchema } from "@/contract";
-import { postJson } from "../../api/client";
 import { Choice, Field } from "../../controls/field";
 import type { Opened } from "../../controls/lazy-part";
 import { SheetDialog } from "../../controls/sheet-dialog";
-import { FormTrouble, faultsOf, useSubmit } from "../../controls/use-submit";
 import { JobTicks } from "./becomes-fields";
 import { CopyLink } from "./copy-link";
+import { MakeForm, useMaking } from "./make-once";
 import { WEBHOOKS } from "./people-keys";
 
 /** Has a program called when something changes; what its calls are signed by is shown once. */
 export const CallDialog = ({ open, onOpenChange }: Opened) => {
-  const sending = useSubmit();
-  const client = useQueryClient();
+  const making = useMaking<WebhookMadeDto>(webhookSchema, "/api/webhooks", WEBHOOKS);
+  const { fault, made } = making;
   const [name, setName] = useState("");
   const [url, setUrl] = useState("");
   const [jobIds, setJobIds] = useState<readonly string[] | null>(null);
-  const [fault, setFault] = useState<Readonly<Record<string, string>>>({});
-  const [made, setMade] = useState<WebhookMadeDto | null>(null);
   const close = (to: boolean): void => {
     if (!to) {
-      setMade(null);
+      making.leave();
       setName("");
       setUrl("");
       setJobIds(null);
-      setFault({});
     }
     onOpenChange(to);
-  };
-  const make = (): void => {
-    const read = webhookSchema.safeParse({ name, url, jobIds });
-    setFault(faultsOf(read));
-    if (!read.success) return;
-    void sending.run(async () => {
-      setMade(await postJson<WebhookMadeDto>("/api/webhooks", read.data));
-      await client.invalidateQueries({ queryKey: WEBHOOKS });
-    });
   };
   if (made !== null)
     return (
@@ -57,14 +43,7 @@ export const CallDialog = ({ open, onOpenChange }: Opened) => {
     );
   return (
     <SheetDialog open={open} onOpenChange={close} title="Have a program called" width="slim">
-      <form
-        noValidate
-        className="grid gap-3.5"
-        onSubmit={(e) => {
-          e.preventDefault();
-          make();
-        }}
-      >
+      <MakeForm of={making} word="Make it" submit={() => making.make({ name, url, jobIds })}>
         <Field label="What it is for" autoComplete="off" value={name} onChange={(e) => setName(e.target.value)} fault={fault.name} />
         <Field
           label="Address"
@@ -86,14 +65,7 @@ export const CallDialog = ({ open, onOpenChange }: Opened) => {
             {fault.jobIds}
           </p>
         )}
-        <FormTrouble of={sending} />
-        <div className="flex items-center gap-6">
-          <button type="submit" className="main-action" disabled={sending.busy}>
-            Make it
-          </button>
-          <Dialog.Close className="press">Leave it</Dialog.Close>
-        </div>
-      </form>
+      </MakeForm>
     </SheetDialog>
   );
 };

@@ -8,37 +8,27 @@ import { useJobs } from "../../api/queries";
 import { Field } from "../../controls/field";
 import type { Opened } from "../../controls/lazy-part";
 import { SheetDialog } from "../../controls/sheet-dialog";
-import { FormTrouble, faultsOf, sentence, useSubmit } from "../../controls/use-submit";
+import { FormTrouble, sentence, useSubmit } from "../../controls/use-submit";
 import { lastDayFor, ROLE_NAME } from "../../wording/people";
 import { asRole, BecomesFields, START } from "./becomes-fields";
 import { CopyLink } from "./copy-link";
+import { inDays, MakeForm, useMaking } from "./make-once";
 import { PEOPLE } from "./people-keys";
 import { Qr } from "./qr";
 
 /** Invites somebody by letter; its link is shown once, to be handed on where no mail goes. */
 export const InviteDialog = ({ open, onOpenChange, mailGoes }: Opened & { mailGoes: boolean }) => {
-  const sending = useSubmit();
-  const client = useQueryClient();
+  const making = useMaking<{ url: string; sent: boolean }>(invitationSchema, "/api/invitations", PEOPLE);
+  const { fault, made } = making;
   const [email, setEmail] = useState("");
   const [becomes, setBecomes] = useState<BecomesDto>(START);
-  const [fault, setFault] = useState<Readonly<Record<string, string>>>({});
-  const [made, setMade] = useState<{ url: string; sent: boolean } | null>(null);
   const close = (to: boolean): void => {
     if (!to && made !== null) {
-      setMade(null);
+      making.leave();
       setEmail("");
       setBecomes(START);
     }
     onOpenChange(to);
-  };
-  const submit = (): void => {
-    const read = invitationSchema.safeParse({ email, becomes });
-    setFault(faultsOf(read));
-    if (!read.success) return;
-    void sending.run(async () => {
-      setMade(await postJson<{ url: string; sent: boolean }>("/api/invitations", read.data));
-      await client.invalidateQueries({ queryKey: PEOPLE });
-    });
   };
   if (made !== null)
     return (
@@ -54,14 +44,7 @@ export const InviteDialog = ({ open, onOpenChange, mailGoes }: Opened & { mailGo
     );
   return (
     <SheetDialog open={open} onOpenChange={close} title="Invite somebody" width="slim">
-      <form
-        noValidate
-        className="grid gap-3.5"
-        onSubmit={(e) => {
-          e.preventDefault();
-          submit();
-        }}
-      >
+      <MakeForm of={making} word="Invite" submit={() => making.make({ email, becomes })}>
         <Field
           label="E-mail address"
           type="email"
@@ -71,14 +54,7 @@ export const InviteDialog = ({ open, onOpenChange, mailGoes }: Opened & { mailGo
           fault={fault.email}
         />
         <BecomesFields value={becomes} onChange={setBecomes} fault={fault.becomes} />
-        <FormTrouble of={sending} />
-        <div className="flex items-center gap-6">
-          <button type="submit" className="main-action" disabled={sending.busy}>
-            Invite
-          </button>
-          <Dialog.Close className="press">Leave it</Dialog.Close>
-        </div>
-      </form>
+      </MakeForm>
     </SheetDialog>
   );
 };
@@ -131,8 +107,6 @@ export const PersonDialog = ({ open, onOpenChange, person }: Opened & { person: 
     </SheetDialog>
   );
 };
-
-const inDays = (days: number): string => new Date(Date.now() + days * 86_400_000).toISOString().slice(0, 10);
 
 /** Seconds until a moment, counted down. */
 const useSecondsTo = (iso: string): number => {

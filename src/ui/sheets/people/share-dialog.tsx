@@ -1,20 +1,20 @@
 "use client";
-import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { Dialog } from "radix-ui";
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { IDENTITY_SHEETS, type ShareDto, type SheetName, shareSchema } from "@/contract";
-import { deleteAt, getJson, postJson } from "../../api/client";
+import { getJson } from "../../api/client";
 import { Field } from "../../controls/field";
 import type { Opened } from "../../controls/lazy-part";
 import { SheetDialog } from "../../controls/sheet-dialog";
-import { FormTrouble, faultsOf, useSubmit } from "../../controls/use-submit";
+import { FormTrouble } from "../../controls/use-submit";
 import { lastDayText, SHEET_WORD } from "../../wording/people";
 import { SheetTicks } from "./becomes-fields";
 import { CopyLink } from "./copy-link";
 import { IdentityPart } from "./identity-part";
+import { inDays, MakeForm, useMaking } from "./make-once";
+import { useEnding } from "./people-table";
 
 const DAYS = 30;
-const inDays = (days: number): string => new Date(Date.now() + days * 86_400_000).toISOString().slice(0, 10);
 const openedText = (s: ShareDto): string =>
   s.opened === 0
     ? "not opened yet"
@@ -22,7 +22,6 @@ const openedText = (s: ShareDto): string =>
 
 /** Links by which others read chosen sheets of a job without an account. */
 export const ShareDialog = ({ open, onOpenChange, jobId, jobName }: Opened & { jobId: string; jobName: string }) => {
-  const client = useQueryClient();
   const key = ["shares", jobId];
   const { data } = useQuery({ queryKey: key, queryFn: ({ signal }) => getJson<ShareDto[]>(`/api/jobs/${jobId}/shares`, signal) });
   const [name, setName] = useState("");
@@ -30,31 +29,21 @@ export const ShareDialog = ({ open, onOpenChange, jobId, jobName }: Opened & { j
   const [endsOn, setEndsOn] = useState(() => inDays(DAYS));
   const [identityOut, setIdentityOut] = useState(false);
   const [told, setTold] = useState<readonly string[]>([]);
-  const [faults, setFaults] = useState<Readonly<Record<string, string>>>({});
-  const [made, setMade] = useState<string | null>(null);
-  const sending = useSubmit();
-  const ending = useSubmit();
-  const submit = (): void => {
-    const read = shareSchema.safeParse({ name, sheets, endsOn, identityOut, told: identityOut ? told : [] });
-    setFaults(faultsOf(read));
-    if (!read.success) return;
-    void sending.run(async () => {
-      setMade((await postJson<{ url: string }>(`/api/jobs/${jobId}/shares`, read.data)).url);
+  const making = useMaking<{ url: string }>(shareSchema, `/api/jobs/${jobId}/shares`, key);
+  const { fault, made } = making;
+  const { ending, end } = useEnding(key);
+  const another = (): void => {
+    if (made !== null) {
       setName("");
       setTold([]);
-      await client.invalidateQueries({ queryKey: key });
-    });
+    }
+    making.leave();
   };
-  const end = (id: string): void =>
-    void ending.run(async () => {
-      await deleteAt(`/api/jobs/${jobId}/shares/${id}`);
-      await client.invalidateQueries({ queryKey: key });
-    });
   return (
     <SheetDialog
       open={open}
       onOpenChange={(to) => {
-        setMade(null);
+        another();
         onOpenChange(to);
       }}
       title={`Share ${jobName}`}
@@ -62,15 +51,12 @@ export const ShareDialog = ({ open, onOpenChange, jobId, jobName }: Opened & { j
       width="slim"
     >
       {made === null ? (
-        <form
-          noValidate
-          className="grid gap-3.5"
-          onSubmit={(e) => {
-            e.preventDefault();
-            submit();
-          }}
+        <MakeForm
+          of={making}
+          word="Make the link"
+          submit={() => making.make({ name, sheets, endsOn, identityOut, told: identityOut ? told : [] })}
         >
-          <Field label="For whom" value={name} maxLength={80} onChange={(e) => setName(e.target.value)} fault={faults.name} />
+          <Field label="For whom" value={name} maxLength={80} onChange={(e) => setName(e.target.value)} fault={fault.name} />
           <label className="flex min-h-[26px] items-center gap-2">
             <input
               type="checkbox"
@@ -83,21 +69,14 @@ export const ShareDialog = ({ open, onOpenChange, jobId, jobName }: Opened & { j
             Leave out who and where
           </label>
           {identityOut && <IdentityPart jobId={jobId} told={told} onChange={setTold} />}
-          <SheetTicks value={sheets} onChange={setSheets} fault={faults.sheets} without={identityOut ? IDENTITY_SHEETS : []} />
-          <Field label="Last day it opens" type="date" value={endsOn} onChange={(e) => setEndsOn(e.target.value)} fault={faults.endsOn} />
-          <FormTrouble of={sending} />
-          <div className="flex items-center gap-6">
-            <button type="submit" className="main-action" disabled={sending.busy}>
-              Make the link
-            </button>
-            <Dialog.Close className="press">Leave it</Dialog.Close>
-          </div>
-        </form>
+          <SheetTicks value={sheets} onChange={setSheets} fault={fault.sheets} without={identityOut ? IDENTITY_SHEETS : []} />
+          <Field label="Last day it opens" type="date" value={endsOn} onChange={(e) => setEndsOn(e.target.value)} fault={fault.endsOn} />
+        </MakeForm>
       ) : (
         <>
           <p className="m-0">Hand this link on. It is shown only now.</p>
-          <CopyLink url={made} />
-          <button type="button" className="press mt-4" onClick={() => setMade(null)}>
+          <CopyLink url={made.url} />
+          <button type="button" className="press mt-4" onClick={another}>
             Make another
           </button>
         </>
@@ -113,7 +92,12 @@ export const ShareDialog = ({ open, onOpenChange, jobId, jobName }: Opened & { j
                 {s.identityOut ? ", without who and where" : ""}; {s.ended ? "over" : `until ${lastDayText(s.expiresAt)}`}; {openedText(s)}
               </span>
               {!s.ended && (
-                <button type="button" className="press ml-auto" disabled={ending.busy} onClick={() => end(s.id)}>
+                <button
+                  type="button"
+                  className="press ml-auto"
+                  disabled={ending.busy}
+                  onClick={() => end(`/api/jobs/${jobId}/shares/${s.id}`)}
+                >
                   Take back<span className="sr-only"> the link for {s.name}</span>
                 </button>
               )}

@@ -1,47 +1,33 @@
 "use client";
-import { useQueryClient } from "@tanstack/react-query";
 import { Dialog } from "radix-ui";
 import { useState } from "react";
 import { type BecomesDto, type Role, type TokenMadeDto, tokenSchema } from "@/contract";
-import { postJson } from "../../api/client";
 import { Field } from "../../controls/field";
 import type { Opened } from "../../controls/lazy-part";
 import { SheetDialog } from "../../controls/sheet-dialog";
-import { FormTrouble, faultsOf, useSubmit } from "../../controls/use-submit";
 import { BecomesFields } from "./becomes-fields";
 import { CopyLink } from "./copy-link";
+import { inDays, MakeForm, useMaking } from "./make-once";
 import { TOKENS } from "./people-keys";
 
 /** Who only looks is the least: more is chosen. */
 const LEAST: BecomesDto = { role: "viewer", jobIds: null, sheets: null };
 const MAY_BE: readonly Role[] = ["viewer", "installer", "planner"];
-const inDays = (days: number): string => new Date(Date.now() + days * 86_400_000).toISOString().slice(0, 10);
 
 /** Makes a token for a program; it is shown once. */
 export const TokenDialog = ({ open, onOpenChange }: Opened) => {
-  const sending = useSubmit();
-  const client = useQueryClient();
+  const making = useMaking<TokenMadeDto>(tokenSchema, "/api/tokens", TOKENS);
+  const { fault, made } = making;
   const [name, setName] = useState("");
   const [becomes, setBecomes] = useState<BecomesDto>(LEAST);
   const [endsOn, setEndsOn] = useState(() => inDays(90));
-  const [fault, setFault] = useState<Readonly<Record<string, string>>>({});
-  const [made, setMade] = useState<TokenMadeDto | null>(null);
   const close = (to: boolean): void => {
     if (!to) {
-      setMade(null);
+      making.leave();
       setName("");
       setBecomes(LEAST);
     }
     onOpenChange(to);
-  };
-  const make = (): void => {
-    const read = tokenSchema.safeParse({ name, becomes, endsOn });
-    setFault(faultsOf(read));
-    if (!read.success) return;
-    void sending.run(async () => {
-      setMade(await postJson<TokenMadeDto>("/api/tokens", read.data));
-      await client.invalidateQueries({ queryKey: TOKENS });
-    });
   };
   if (made !== null)
     return (
@@ -58,14 +44,7 @@ export const TokenDialog = ({ open, onOpenChange }: Opened) => {
     );
   return (
     <SheetDialog open={open} onOpenChange={close} title="Make a token" width="slim">
-      <form
-        noValidate
-        className="grid gap-3.5"
-        onSubmit={(e) => {
-          e.preventDefault();
-          make();
-        }}
-      >
+      <MakeForm of={making} word="Make it" submit={() => making.make({ name, becomes, endsOn })}>
         <Field label="What it is for" autoComplete="off" value={name} onChange={(e) => setName(e.target.value)} fault={fault.name} />
         <BecomesFields value={becomes} onChange={setBecomes} roles={MAY_BE} fault={fault.becomes} />
         <Field
@@ -76,14 +55,7 @@ export const TokenDialog = ({ open, onOpenChange }: Opened) => {
           fault={fault.endsOn}
           note="a year at most"
         />
-        <FormTrouble of={sending} />
-        <div className="flex items-center gap-6">
-          <button type="submit" className="main-action" disabled={sending.busy}>
-            Make it
-          </button>
-          <Dialog.Close className="press">Leave it</Dialog.Close>
-        </div>
-      </form>
+      </MakeForm>
     </SheetDialog>
   );
 };
