@@ -1,7 +1,7 @@
 /* The survey without coverage: opened once with it, it opens again without; what is done there is kept and sent. */
 import { type BrowserContext, expect, type Page, test } from "@playwright/test";
 import type { JobDto, PhotoDto, SiteDto } from "../src/contract";
-import { cluster } from "./helpers";
+import { cluster, newJob } from "./helpers";
 
 /** A picture of the smallest kind that a browser reads. */
 const picture = async (page: Page): Promise<Buffer> => {
@@ -110,18 +110,7 @@ test.describe("without coverage", () => {
     browser,
     baseURL,
   }) => {
-    const job = (await (
-      await request.post("/api/jobs", {
-        data: {
-          name: "By hand",
-          visitOn: "2026-12-03",
-          centreLatDeg: 47.3,
-          centreLonDeg: -19.4,
-          ruleDomain: "cautious",
-          rainRate001MmH: 28,
-        },
-      })
-    ).json()) as JobDto;
+    const job = { id: await newJob(request, "By hand", 47.3, -19.4) };
     const quay = (await (
       await request.post(`/api/jobs/${job.id}/sites`, { data: { name: "Boat shed", latDeg: 47.3, lonDeg: -19.4, mountAglM: 5 } })
     ).json()) as SiteDto;

@@ -164,6 +164,11 @@ test("the sheets that tell who or where by what they are go with none, and nothi
   const cookie = await open();
   for (const route of ["GET jobs/[jobId]/obstacles", "GET jobs/[jobId]/photos", "GET jobs/[jobId]/basemap", "POST jobs/[jobId]/heights"])
     expect((await ask(route, cookie, { params: { jobId }, body: route.startsWith("POST") ? {} : undefined })).status, route).toBe(403);
+  // A file tells what it tells: of those that a sheet could ask for, there is none.
+  const [scan] = await read<{ id: string }[]>("GET jobs/[jobId]/[records]", planner.cookie, { records: "scans" });
+  const taken = (c: string) => ask("GET jobs/[jobId]/air/scans", c, { params: { jobId }, query: `?scan=${scan!.id}` });
+  expect((await taken(planner.cookie)).status).toBe(200);
+  expect((await taken(cookie)).status).toBe(403);
   // The same sheets with identity are as they were.
   const plain = await open({ identityOut: false });
   expect((await read<Bundle>("GET jobs/[jobId]", plain)).sites.map((s) => s.name)).toEqual(

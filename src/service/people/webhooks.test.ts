@@ -26,6 +26,8 @@ let jobId: string;
 /** What was called, and what is answered: the first of the list, or 200. */
 let calls: { head: IncomingHttpHeaders; body: string }[] = [];
 let answers: number[] = [];
+/** Nothing is answered before. */
+let waits: Promise<void> = Promise.resolve();
 
 beforeAll(async () => {
   server = createServer((request, response) => {
@@ -34,7 +36,7 @@ beforeAll(async () => {
     request.on("data", (piece: string) => (body += piece));
     request.on("end", () => {
       calls.push({ head: request.headers, body });
-      response.writeHead(answers.shift() ?? 200).end();
+      void waits.then(() => response.writeHead(answers.shift() ?? 200).end());
     });
   });
   await new Promise<void>((resolve) => server.listen(0, "127.0.0.1", resolve));
@@ -50,6 +52,7 @@ beforeEach(async () => {
   await db.execute(sql`DELETE FROM webhook`);
   calls = [];
   answers = [];
+  waits = Promise.resolve();
 });
 
 const make = (more: object = {}, by = owner): Promise<Response> =>
@@ -179,10 +182,18 @@ describe("a program that is called", () => {
     expect(ids).toEqual([...ids].sort((a, b) => a - b));
   });
 
-  test("two processes do not make the same call", async () => {
+  test("two processes do not make the same call, however long it takes to be answered", async () => {
     await made();
     await addSite();
-    await Promise.all([tell(), tell(), tell()]);
+    let answer: () => void = () => undefined;
+    waits = new Promise((go) => {
+      answer = go;
+    });
+    const first = tell();
+    await expect.poll(() => calls.length).toBe(1);
+    expect(await tell()).toBe(0);
+    answer();
+    expect(await first).toBe(1);
     expect(calls).toHaveLength(1);
   });
 

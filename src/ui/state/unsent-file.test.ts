@@ -70,6 +70,13 @@ describe("what was not sent, as a file", () => {
     expect(await isUnsentFile(new Blob(["PK but no zip, though unsent.json is in it"]))).toBe(false);
   });
 
+  test("a photo that is named and not there is said, and nothing is brought in without it", async () => {
+    const { picture: _p, ...one } = photo();
+    const list = { format: "dry-arc-unsent", version: 1, madeAt: AT, edits: [edit()], photos: [{ ...one, type: "image/jpeg" }] };
+    const file = new Blob([new Uint8Array(zipSync({ "unsent.json": strToU8(JSON.stringify(list)) }))]);
+    await expect(readUnsent(file)).rejects.toThrow("A photo that the file names is not in it");
+  });
+
   test("400 spoilt ones: each is read as it was, or refused in a sentence", async () => {
     const packed = await packUnsent([edit(), edit()], [photo()], AT);
     const whole = await bytesOf(packed.file);
