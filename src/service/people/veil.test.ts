@@ -196,7 +196,7 @@ test("names that are codes, figures or days by chance spoil none of those in an 
   const veil = veiling({
     centre: { latDeg: 47.3, lonDeg: -19.4 },
     jobName: "ground",
-    sites: ["far", "clear", "weak", "Quay"].map((name, i) => ({ id: `${i}`, name })),
+    sites: ["far", "clear", "weak", "Quay", "12"].map((name, i) => ({ id: `${i}`, name })),
     labels: ["12", "5", "a"],
     told: new Set(),
   });
@@ -211,6 +211,7 @@ test("names that are codes, figures or days by chance spoil none of those in an 
     changedAt: "2026-12-05T12:05:12.005Z",
     worst: { name: "Quay", kind: "ground", missM: 1.5 },
     loudest: "Quay to clear",
+    otherName: "12",
   };
   expect(veil.answer([verdict], null)).toEqual([
     {
@@ -220,6 +221,7 @@ test("names that are codes, figures or days by chance spoil none of those in an 
       label: "",
       worst: { name: null, kind: "ground", missM: 1.5 },
       loudest: "Site D to Site B",
+      otherName: "Site E",
     },
   ]);
 });

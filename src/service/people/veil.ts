@@ -72,10 +72,11 @@ const OWN_FIELDS = new Set(["id", "version", "updatedAt", "number", "jobId", "li
 
 export const veiling = (v: Veil) => {
   const aliases = new Map(v.sites.map((s, i) => [s.id, `Site ${letterOf(i)}`]));
+  // A site that is called as the job or a link is stays a site: the last of one name counts.
   const named = [
-    ...v.sites.map((s) => [s.name, aliases.get(s.id)!] as const),
-    [v.jobName, "A job"] as const,
     ...v.labels.map((l) => [l, ""] as const),
+    [v.jobName, "A job"] as const,
+    ...v.sites.map((s) => [s.name, aliases.get(s.id)!] as const),
   ]
     .filter(([text]) => text.trim() !== "")
     .sort((a, b) => b[0].length - a[0].length);
