@@ -11,7 +11,7 @@ import { goodFiles, spoil } from "../src/formats/testing/spoilt";
 /** Of each importer: two thousand at night (npm test -- spoilt), fewer in every run. */
 const EACH = Number(process.env.DRYARC_SPOILT ?? 150);
 /** One in so many of those that could be looked into is taken in, too. */
-const IMPORT_EVERY = 25;
+const IMPORT_EVERY = Math.min(25, Math.ceil(EACH / 20));
 const AT_ONCE = 8;
 const SEED = 4711;
 const LATE_MS = 200;

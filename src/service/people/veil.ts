@@ -124,6 +124,8 @@ export const veiling = (v: Veil) => {
   /** A name in what the program worked out: a site's letter, or none: of a hill, a tree or a file nobody is told. */
   const name = (text: string, within: string): Json => {
     if (within === "worst") return null;
+    // A site may be called as a link is labelled: a label says nothing either way.
+    if (within === "label") return "";
     const made = withoutNames(text);
     return ONLY_LETTERS.test(made) ? made : (NO_NAME[within] ?? "");
   };
