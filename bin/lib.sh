@@ -120,7 +120,7 @@ start_front() {
 
 # Starts the application on a port, kept running; its number becomes $app. Its log turns over.
 start_app() {
-  node bin/keep.mjs ".data/$1/app.log" node_modules/.bin/next start --keepAliveTimeout 70000 -H 127.0.0.1 -p "$2" &
+  node bin/keep.mjs ".data/$1/app.log" node --max-semi-space-size=32 node_modules/next/dist/bin/next start --keepAliveTimeout 70000 -H 127.0.0.1 -p "$2" &
   app=$!
 }
 

@@ -1,4 +1,5 @@
 import { drizzle, type NodePgDatabase } from "drizzle-orm/node-postgres";
+import type { PoolConfig } from "pg";
 import { GuardedPool } from "./guard";
 import * as base from "./schema";
 import * as shared from "./schema-shared";
@@ -10,15 +11,22 @@ export type Db = NodePgDatabase<typeof schema>;
 
 const CONNECT_TIMEOUT_MS = 5000;
 const STATEMENT_TIMEOUT_MS = 20_000;
+/** A connection that is kept keeps its plans; one that is opened anew makes them anew. */
+const IDLE_MS = 300_000;
 
-/** Opens a pool. Nothing connects until the first query. */
-export const openDb = (url: string, mostConnections = 10): { db: Db; close: () => Promise<void> } => {
+/**
+ * Opens a pool. Nothing connects until the first query.
+ * @param sendsAhead a connection takes the next statement before it has answered the last; COPY and cursors do not go over such.
+ */
+export const openDb = (url: string, mostConnections = 10, sendsAhead = false): { db: Db; close: () => Promise<void> } => {
   const pool = new GuardedPool({
     connectionString: url,
     max: mostConnections,
     connectionTimeoutMillis: CONNECT_TIMEOUT_MS,
+    idleTimeoutMillis: IDLE_MS,
     statement_timeout: STATEMENT_TIMEOUT_MS,
-  });
+    pipeline: sendsAhead,
+  } as PoolConfig);
   // A server that goes away breaks idle connections; the next query says so in its own words.
   pool.on("error", () => undefined);
   return { db: drizzle(pool, { schema }), close: () => pool.end() };

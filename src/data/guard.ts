@@ -1,6 +1,7 @@
 import { type SQL, sql } from "drizzle-orm";
 import { escapeLiteral, Pool, type PoolClient, type QueryResult } from "pg";
 import { type Asker, askerNow } from "./actor";
+import { named } from "./named-statements";
 
 /*
  * Tells the database for whom a transaction works. Its rows are guarded there once more: what is not theirs is not there, whatever a
@@ -55,9 +56,11 @@ const saying = (client: PoolClient, who: Asker): PoolClient => {
   client.on("error", heard);
   Object.assign(client, {
     query: async (...given: unknown[]) => {
-      const answer = await query(...given);
-      if (isBegin(given[0])) await query(sayWho(who));
-      return answer;
+      if (!isBegin(given[0])) return query(...named(given));
+      const [answer] = sendsAhead(client)
+        ? await allOf([query(...given), query(sayWho(who))])
+        : await oneByOne([() => query(...given), () => query(sayWho(who))]);
+      return answer!;
     },
     release: (error?: Error | boolean) => {
       Reflect.deleteProperty(client, "query");
@@ -66,6 +69,20 @@ const saying = (client: PoolClient, who: Asker): PoolClient => {
     },
   });
   return client;
+};
+
+const sendsAhead = (client: PoolClient): boolean => (client as unknown as { readonly pipeline?: boolean }).pipeline === true;
+
+const oneByOne = async (steps: readonly (() => Promise<QueryResult>)[]): Promise<QueryResult[]> => {
+  const answers: QueryResult[] = [];
+  for (const step of steps) answers.push(await step());
+  return answers;
+};
+
+/** Waits for all, also when one fails: nothing of them may be under way when the connection goes to somebody else. */
+const allOf = async (sent: readonly Promise<QueryResult>[]): Promise<QueryResult[]> => {
+  await Promise.allSettled(sent);
+  return Promise.all(sent);
 };
 
 /** A pool whose every statement runs in a transaction that says who works; what the program itself asks is sent as it is. */
@@ -87,7 +104,7 @@ export class GuardedPool extends Pool {
   // biome-ignore lint/suspicious/noExplicitAny: the forms that a query may have are the pool's own
   override query(...given: any[]): any {
     const who = askerNow();
-    if (who === null) return (super.query as (...args: unknown[]) => unknown)(...given);
+    if (who === null) return (super.query as (...args: unknown[]) => unknown)(...named(given));
     return this.#guarded(who, given);
   }
 
@@ -95,11 +112,12 @@ export class GuardedPool extends Pool {
     const client = (await (super.connect() as unknown)) as PoolClient;
     let broken: Error | undefined;
     client.on("error", heard);
+    const send = client.query.bind(client) as (...args: unknown[]) => Promise<QueryResult>;
+    const steps = [() => send(`BEGIN; ${sayWho(who)}`), () => send(...named(given)), () => send("COMMIT")];
     try {
-      await client.query(`BEGIN; ${sayWho(who)}`);
-      const answer = await (client.query as (...args: unknown[]) => Promise<QueryResult>)(...given);
-      await client.query("COMMIT");
-      return answer;
+      // Where the connection takes them in one go, none waits for the one before: what fails ends the transaction, and COMMIT undoes it.
+      const [, answer] = sendsAhead(client) ? await allOf(steps.map((step) => step())) : await oneByOne(steps);
+      return answer!;
     } catch (error) {
       await client.query("ROLLBACK").catch((lost: Error) => {
         broken = lost;

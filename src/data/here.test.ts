@@ -31,3 +31,13 @@ test("a line of a process that is gone ends by itself; one that is told again st
   nowMs += 2;
   expect(here.othersAt("job", "cora").map((o) => o.name)).toEqual(["Name of anna"]);
 });
+
+test("only what changes who is shown is news: not a line that says again that it is open", () => {
+  let nowMs = 0;
+  const here = linesHere(() => nowMs);
+  const hear = (sheet: Line["sheet"], open: boolean): boolean => here.hear({ ...line("bren", sheet), open });
+  expect([hear("load", true), hear("load", true), hear("air", true), hear("air", true)]).toEqual([true, false, true, false]);
+  // One that was gone from everybody's sight comes back.
+  nowMs = LINE_LASTS_MS + 1;
+  expect([hear("air", true), hear("air", false), hear("air", false)]).toEqual([true, true, false]);
+});

@@ -38,9 +38,12 @@ export const linesHere = (now: () => number = Date.now) => {
     return [...open.values()];
   };
   return {
-    hear: (news: LineNews): void => {
-      if (news.open) open.set(news.line, { ...news, heardAt: now() });
-      else open.delete(news.line);
+    /** @returns false when a line only says again that it is open: nobody is shown anything else for it. */
+    hear: (news: LineNews): boolean => {
+      if (!news.open) return open.delete(news.line);
+      const before = open.get(news.line);
+      open.set(news.line, { ...news, heardAt: now() });
+      return before === undefined || before.sheet !== news.sheet || before.heardAt < now() - LINE_LASTS_MS;
     },
     /** Others than a person who have a job open: each once, on the sheet they opened last. */
     othersAt: (jobId: string, personId: string): HereDto[] => {

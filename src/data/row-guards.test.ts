@@ -16,7 +16,7 @@ import { testDb } from "./testing/db";
 
 const all = testDb();
 const open = (name: "DATABASE_URL" | "DATABASE_DOOR_URL" | "DATABASE_WORKER_URL", most?: number) => {
-  const made = openDb(process.env[name]!, most);
+  const made = openDb(process.env[name]!, most, name !== "DATABASE_WORKER_URL");
   afterAll(made.close);
   return made.db;
 };

@@ -13,6 +13,7 @@ import { ReaderEnded } from "@/jobs/reader-pool";
 import { refusalOf } from "./authorise";
 import { BadBody } from "./body";
 import { db } from "./db";
+import { inTurn, turnOf } from "./in-turn";
 import { isNews, veiled } from "./veiled";
 import { whoAsks } from "./who";
 
@@ -133,7 +134,9 @@ const answer = async (request: Request, who: Asker | null, writes: boolean, work
     if (given instanceof Response) throw new Answered(given);
     return given;
   };
-  const result = editId === null ? await run() : await onceOnly(db(), editOf(who, editId), once);
+  const turn = editId === null ? null : turnOf(new URL(request.url).pathname);
+  const made = (): Promise<unknown> => (editId === null ? run() : onceOnly(db(), editOf(who, editId), once));
+  const result = turn === null ? await made() : await inTurn(turn, made);
   if (!(result instanceof Response)) return strict(json(await forWhom(request, result ?? { ok: true })));
   // A file tells what it tells; news name rows, and nothing of them.
   if (who !== null && who.veil !== null && !isNews(result)) return strict(fault(403, { code: "not-allowed", path: "identity" }));

@@ -34,8 +34,7 @@ const held = (): Held => {
       } catch {
         return;
       }
-      here.lines.hear(news);
-      for (const tell of [...here.told]) tell(news.jobId);
+      if (here.lines.hear(news)) for (const tell of [...here.told]) tell(news.jobId);
     },
     // What was told while nobody listened is told again, here and by every other process.
     back: () => quietly(askLines(pool())),

@@ -8,7 +8,7 @@ import { FormTrouble, useSubmit } from "../../controls/use-submit";
 import { Trouble } from "../../frame/trouble";
 import { callState } from "../../wording/calls";
 import { WEBHOOKS } from "./people-keys";
-import { EndPress, HEAD, ROW, useEnding, useOpenWords, when } from "./people-table";
+import { EndPress, FirmTable, ROW, useEnding, useOpenWords, when } from "./people-table";
 
 const CallDialog = lazyPart(() => import("./call-dialog").then((m) => m.CallDialog));
 const REREAD_MS = 10_000;
@@ -64,37 +64,23 @@ export const CallsPart = () => {
       {data.length === 0 ? (
         <p className="m-0 text-ink-2">None is called yet.</p>
       ) : (
-        <table className="w-full max-w-[1100px] border-collapse">
-          <thead>
-            <tr className={HEAD}>
-              <th scope="col">For</th>
-              <th scope="col">Address</th>
-              <th scope="col">Of</th>
-              <th scope="col">Last taken</th>
-              <th scope="col">How it stands</th>
-              <th scope="col">
-                <span className="sr-only">Do</span>
-              </th>
+        <FirmTable label="Calls" heads={["For", "Address", "Of", "Last taken", "How it stands"]} last="Do">
+          {data.map((h) => (
+            <tr key={h.id} className={ROW}>
+              <td className="font-figure">{h.name}</td>
+              <td className="break-all font-mono text-line">{h.url}</td>
+              <td>{openWords({ role: "viewer", jobIds: h.jobIds === null ? null : [...h.jobIds], sheets: null })}</td>
+              <td className="whitespace-nowrap">{when(h.lastOkAt)}</td>
+              <td className={h.paused ? "text-short-figure" : ""}>{callState(h, when)}</td>
+              <td>
+                <div className="flex gap-4 whitespace-nowrap">
+                  <TryPress hook={h} onTold={setTold} />
+                  <EndPress by={ending} at={`/api/webhooks/${h.id}`} word="End" whose={`the calls for ${h.name}`} />
+                </div>
+              </td>
             </tr>
-          </thead>
-          <tbody>
-            {data.map((h) => (
-              <tr key={h.id} className={ROW}>
-                <td className="font-figure">{h.name}</td>
-                <td className="break-all font-mono text-line">{h.url}</td>
-                <td>{openWords({ role: "viewer", jobIds: h.jobIds === null ? null : [...h.jobIds], sheets: null })}</td>
-                <td className="whitespace-nowrap">{when(h.lastOkAt)}</td>
-                <td className={h.paused ? "text-short-figure" : ""}>{callState(h, when)}</td>
-                <td>
-                  <div className="flex gap-4 whitespace-nowrap">
-                    <TryPress hook={h} onTold={setTold} />
-                    <EndPress by={ending} at={`/api/webhooks/${h.id}`} word="End" whose={`the calls for ${h.name}`} />
-                  </div>
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+          ))}
+        </FirmTable>
       )}
     </section>
   );

@@ -13,7 +13,7 @@ import { useMeQuery } from "../../state/me";
 import { auditSentence, lastDayText, ROLE_NAME } from "../../wording/people";
 import { CallsPart } from "./calls-part";
 import { PEOPLE } from "./people-keys";
-import { EndPress, HEAD, ROW, useEnding, useOpenWords, when } from "./people-table";
+import { EndPress, FirmTable, ROW, useEnding, useOpenWords, when } from "./people-table";
 import { TokensTab } from "./tokens-tab";
 
 const InviteDialog = lazyPart(() => import("./people-dialogs").then((m) => m.InviteDialog));
@@ -27,41 +27,26 @@ const PeopleTab = ({ firm }: { firm: PeopleDto }) => {
   const ending = useEnding(PEOPLE);
   return (
     <>
-      <table className="mt-3 w-full max-w-[1100px] border-collapse">
-        <thead>
-          <tr className={HEAD}>
-            <th scope="col">Name</th>
-            <th scope="col">Address</th>
-            <th scope="col">Role</th>
-            <th scope="col">Open to them</th>
-            <th scope="col">Second step</th>
-            <th scope="col">Last here</th>
-            <th scope="col">
-              <span className="sr-only">Change</span>
-            </th>
+      <FirmTable label="People" heads={["Name", "Address", "Role", "Open to them", "Second step", "Last here"]} last="Change">
+        {firm.people.map((p: PersonDto) => (
+          <tr key={p.id} className={ROW}>
+            <td className="font-figure">
+              {p.name}
+              {p.self && <span className="cap"> you</span>}
+            </td>
+            <td>{p.email}</td>
+            <td>{p.ended ? "shut out" : ROLE_NAME[p.becomes.role]}</td>
+            <td>{p.ended ? "nothing" : openWords(p.becomes)}</td>
+            <td>{p.secondFactor ? "on" : "off"}</td>
+            <td>{when(p.lastSeenAt)}</td>
+            <td>
+              <Opens part={PersonDialog} given={{ person: p }} className="press">
+                Change<span className="sr-only"> {p.name}</span>
+              </Opens>
+            </td>
           </tr>
-        </thead>
-        <tbody>
-          {firm.people.map((p: PersonDto) => (
-            <tr key={p.id} className={ROW}>
-              <td className="font-figure">
-                {p.name}
-                {p.self && <span className="cap"> you</span>}
-              </td>
-              <td>{p.email}</td>
-              <td>{p.ended ? "shut out" : ROLE_NAME[p.becomes.role]}</td>
-              <td>{p.ended ? "nothing" : openWords(p.becomes)}</td>
-              <td>{p.secondFactor ? "on" : "off"}</td>
-              <td>{when(p.lastSeenAt)}</td>
-              <td>
-                <Opens part={PersonDialog} given={{ person: p }} className="press">
-                  Change<span className="sr-only"> {p.name}</span>
-                </Opens>
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+        ))}
+      </FirmTable>
       <h2 className="mb-1 mt-7 text-part font-bold">Invited, not here yet</h2>
       <FormTrouble of={ending.ending} />
       {firm.invitations.length === 0 ? (
@@ -99,36 +84,22 @@ const PhonesTab = ({ firm }: { firm: PeopleDto }) => {
   return (
     <>
       <FormTrouble of={ending.ending} />
-      <table className="mt-3 w-full max-w-[1100px] border-collapse">
-        <thead>
-          <tr className={HEAD}>
-            <th scope="col">Phone</th>
-            <th scope="col">Whose</th>
-            <th scope="col">Comes in as</th>
-            <th scope="col">Last here</th>
-            <th scope="col">How it stands</th>
-            <th scope="col">
-              <span className="sr-only">End</span>
-            </th>
+      <FirmTable label="Phones" heads={["Phone", "Whose", "Comes in as", "Last here", "How it stands"]} last="End">
+        {firm.devices.map((d) => (
+          <tr key={d.id} className={ROW}>
+            <td className="font-figure">{d.name}</td>
+            <td>{d.person}</td>
+            <td>
+              {ROLE_NAME[d.becomes.role].toLowerCase()}, {openWords(d.becomes)}
+            </td>
+            <td>
+              {d.lastSeenAt === null ? "not yet" : `${when(d.lastSeenAt)}${d.lastSeenFrom === null ? "" : `, from ${d.lastSeenFrom}`}`}
+            </td>
+            <td>{phoneState(d)}</td>
+            <td>{d.revokedAt === null && <EndPress by={ending} at={`/api/devices/${d.id}`} word="End" whose={d.name} />}</td>
           </tr>
-        </thead>
-        <tbody>
-          {firm.devices.map((d) => (
-            <tr key={d.id} className={ROW}>
-              <td className="font-figure">{d.name}</td>
-              <td>{d.person}</td>
-              <td>
-                {ROLE_NAME[d.becomes.role].toLowerCase()}, {openWords(d.becomes)}
-              </td>
-              <td>
-                {d.lastSeenAt === null ? "not yet" : `${when(d.lastSeenAt)}${d.lastSeenFrom === null ? "" : `, from ${d.lastSeenFrom}`}`}
-              </td>
-              <td>{phoneState(d)}</td>
-              <td>{d.revokedAt === null && <EndPress by={ending} at={`/api/devices/${d.id}`} word="End" whose={d.name} />}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+        ))}
+      </FirmTable>
     </>
   );
 };
@@ -168,29 +139,19 @@ const BookTab = () => {
   if (data === undefined) return <Trouble error={error} waiting="Reading the book." />;
   return (
     <div className="mt-3 max-w-[900px]">
-      <table className="w-full border-collapse">
-        <thead>
-          <tr className={HEAD}>
-            <th scope="col">When</th>
-            <th scope="col">Who</th>
-            <th scope="col">What</th>
-            <th scope="col">From</th>
+      <FirmTable label="Who did what" heads={["When", "Who", "What", "From"]}>
+        {data.map((l) => (
+          <tr key={l.id} className={ROW}>
+            <td className="whitespace-nowrap">{when(l.at)}</td>
+            <td className="font-figure">{l.person === "" ? "this machine" : l.person}</td>
+            <td>
+              {auditSentence(l)}
+              {l.job === null ? "" : `, ${l.job}`}
+            </td>
+            <td className="font-mono text-line">{l.from ?? ""}</td>
           </tr>
-        </thead>
-        <tbody>
-          {data.map((l) => (
-            <tr key={l.id} className={ROW}>
-              <td className="whitespace-nowrap">{when(l.at)}</td>
-              <td className="font-figure">{l.person === "" ? "this machine" : l.person}</td>
-              <td>
-                {auditSentence(l)}
-                {l.job === null ? "" : `, ${l.job}`}
-              </td>
-              <td className="font-mono text-line">{l.from ?? ""}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+        ))}
+      </FirmTable>
       <div className="mt-3 flex gap-6">
         {before.length > 0 && (
           <button type="button" className="press" onClick={() => setBefore(before.slice(0, -1))}>

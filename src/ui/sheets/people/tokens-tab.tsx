@@ -8,7 +8,7 @@ import { FormTrouble } from "../../controls/use-submit";
 import { Trouble } from "../../frame/trouble";
 import { lastDayText, ROLE_NAME, TOKEN_DOES } from "../../wording/people";
 import { TOKENS } from "./people-keys";
-import { EndPress, HEAD, ROW, useEnding, useOpenWords, when } from "./people-table";
+import { EndPress, FirmTable, ROW, useEnding, useOpenWords, when } from "./people-table";
 
 const TokenDialog = lazyPart(() => import("./token-dialog").then((m) => m.TokenDialog));
 
@@ -36,36 +36,22 @@ export const TokensTab = () => {
       {data.length === 0 ? (
         <p className="mt-3 text-ink-2">None was made yet.</p>
       ) : (
-        <table className="mt-3 w-full max-w-[1100px] border-collapse">
-          <thead>
-            <tr className={HEAD}>
-              <th scope="col">For</th>
-              <th scope="col">Made by</th>
-              <th scope="col">May</th>
-              <th scope="col">Last used</th>
-              <th scope="col">How it stands</th>
-              <th scope="col">
-                <span className="sr-only">End</span>
-              </th>
+        <FirmTable label="Tokens" heads={["For", "Made by", "May", "Last used", "How it stands"]} last="End">
+          {data.map((t) => (
+            <tr key={t.id} className={ROW}>
+              <td className="font-figure">{t.name}</td>
+              <td>{t.person}</td>
+              <td>
+                {TOKEN_DOES[t.becomes.role] ?? ROLE_NAME[t.becomes.role].toLowerCase()}; {openWords(t.becomes)}
+              </td>
+              <td>
+                {t.lastUsedAt === null ? "not yet" : `${when(t.lastUsedAt)}${t.lastUsedFrom === null ? "" : `, from ${t.lastUsedFrom}`}`}
+              </td>
+              <td>{t.ended ? "ended" : `opens until ${lastDayText(t.expiresAt)}`}</td>
+              <td>{!t.ended && <EndPress by={ending} at={`/api/tokens/${t.id}`} word="End" whose={`the token for ${t.name}`} />}</td>
             </tr>
-          </thead>
-          <tbody>
-            {data.map((t) => (
-              <tr key={t.id} className={ROW}>
-                <td className="font-figure">{t.name}</td>
-                <td>{t.person}</td>
-                <td>
-                  {TOKEN_DOES[t.becomes.role] ?? ROLE_NAME[t.becomes.role].toLowerCase()}; {openWords(t.becomes)}
-                </td>
-                <td>
-                  {t.lastUsedAt === null ? "not yet" : `${when(t.lastUsedAt)}${t.lastUsedFrom === null ? "" : `, from ${t.lastUsedFrom}`}`}
-                </td>
-                <td>{t.ended ? "ended" : `opens until ${lastDayText(t.expiresAt)}`}</td>
-                <td>{!t.ended && <EndPress by={ending} at={`/api/tokens/${t.id}`} word="End" whose={`the token for ${t.name}`} />}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+          ))}
+        </FirmTable>
       )}
     </>
   );

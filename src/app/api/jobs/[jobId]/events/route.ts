@@ -74,13 +74,18 @@ export const GET = (request: Request, { params }: Context): Promise<Response> =>
         });
         const here =
           sheet === undefined ? null : comeHere(who, job.id, sheet, (others) => send(`event: here\ndata: ${JSON.stringify(others)}\n\n`));
-        const beat = setInterval(() => {
+        const still = (): void => {
           send(": still here\n\n");
           here?.again();
           void stillMay(request, job.id).then((may) => {
             if (!may) end();
           });
-        }, BEAT_MS);
+        };
+        // Lines that were opened in one moment, as after a restart, do not all ask in one moment ever after.
+        let beat = setTimeout(() => {
+          still();
+          beat = setInterval(still, BEAT_MS);
+        }, BEAT_MS * Math.random());
         let over = false;
         end = () => {
           if (over) return;
@@ -88,7 +93,7 @@ export const GET = (request: Request, { params }: Context): Promise<Response> =>
           give();
           stop();
           here?.leave();
-          clearInterval(beat);
+          clearTimeout(beat);
           request.signal.removeEventListener("abort", left);
           try {
             controller.close();
