@@ -64,6 +64,12 @@ export const verdictsOfOtherProgram = async (db: Db, program: string): Promise<v
     await db.execute(sql`UPDATE link_verdict SET want = want + 1 WHERE link_id = ${link_id} AND have = want AND program <> ${program}`);
 };
 
+/** How often what a link's verdict rests on has changed; null for a link that is not of this job. */
+export const wantOf = async (db: Db, linkId: string, jobId: string): Promise<number | null> => {
+  const r = await db.execute<{ want: string }>(sql`SELECT want FROM link_verdict WHERE link_id = ${linkId} AND job_id = ${jobId}`);
+  return r.rows[0] === undefined ? null : Number(r.rows[0].want);
+};
+
 export interface VerdictRow extends Record<string, unknown> {
   readonly job_id: string;
   readonly link_id: string;

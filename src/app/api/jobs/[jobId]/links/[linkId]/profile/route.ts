@@ -7,15 +7,18 @@ import { NotFound } from "@/data/clash";
 import { getLink } from "@/data/jobs";
 import { keptDesigns } from "@/data/links";
 import { endPositions, profileDto, profileOf } from "@/service/profile";
+import { keptProfile } from "@/service/profile-kept";
 
 type Context = { params: Promise<{ jobId: string; linkId: string }> };
 
 /** The sampled path of the design in force, or of a kept one. */
 export const GET = (request: Request, { params }: Context): Promise<Response> =>
   handleJob(request, "see-links", params, async (job) => {
-    const { link, near, far } = await getLink(db(), uuid.parse((await params).linkId), job.id);
+    const linkId = uuid.parse((await params).linkId);
     const { design: keptId } = parseQuery(request, z.object({ design: uuid.optional() }));
-    const kept = keptId === undefined ? link.design : (await keptDesigns(db(), link.id)).find((d) => d.id === keptId);
+    if (keptId === undefined) return keptProfile(db(), linkId, job.id);
+    const { link, near, far } = await getLink(db(), linkId, job.id);
+    const kept = (await keptDesigns(db(), link.id)).find((d) => d.id === keptId);
     if (kept === undefined) throw new NotFound("design");
     const asked = { ...link, design: kept };
     const ends = endPositions(asked, near, far);
