@@ -1,7 +1,7 @@
 import { type NextRequest, NextResponse } from "next/server";
 
 const DOORS = new Set(["/sign-in", "/first", "/join", "/pair", "/new-password", "/share"]);
-const SESSION = /(?:^|;\s*)(?:__Secure-)?dryarc\.(?:session_token|share)=/;
+const SESSION = /(?:^|;\s*)(?:__Host-)?dryarc\.(?:session_token|share)=/;
 
 /**
  * Where somebody without a session is sent; null when the page may be shown. What a page shows it asks for, and each of those

@@ -36,7 +36,7 @@ export const addressOf = (request: Request): string => {
 };
 
 /** Under this name a browser keeps the secret of a link that was shared with it. */
-export const shareCookie = (): string => (isSecure() ? "__Secure-dryarc.share" : "dryarc.share");
+export const shareCookie = (): string => (isSecure() ? "__Host-dryarc.share" : "dryarc.share");
 
 /** What takes that secret out of the browser again. */
 export const shareCookieEnd = (): string =>

@@ -75,8 +75,9 @@ const make = (db: Db, secure: boolean) =>
     rateLimit: { enabled: false },
     plugins: [twoFactor({ issuer: "Dry Arc", backupCodeOptions: { amount: 10, length: 10 } }), letIn()],
     advanced: {
-      cookiePrefix: "dryarc",
-      useSecureCookies: secure,
+      // A cookie of this name is taken by a browser only over TLS, of this host alone, and for all of its addresses.
+      cookiePrefix: secure ? "__Host-dryarc" : "dryarc",
+      useSecureCookies: false,
       defaultCookieAttributes: { sameSite: "strict", httpOnly: true, secure },
       database: { generateId: () => randomUUID() },
       ipAddress: { disableIpTracking: true },

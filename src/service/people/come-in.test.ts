@@ -39,10 +39,15 @@ describe("address and password", () => {
     const answer = await signIn(owner.email.toUpperCase(), PASSWORD);
     expect(answer.status).toBe(200);
     const [line] = answer.headers.getSetCookie();
+    expect(line).toMatch(/^__Host-dryarc\.session_token=/);
+    expect(line).toMatch(/; Path=\/;/);
+    expect(line).toMatch(/; Secure/);
     expect(line).toMatch(/HttpOnly/i);
     expect(line).toMatch(/SameSite=Strict/i);
     expect(line).not.toMatch(/Domain=/i);
     expect(await isIn(cookiesOf(answer))).toBe(true);
+    // A page that could set cookies of a name without the mark plants none that opens.
+    expect(await isIn(cookiesOf(answer).replace("__Host-", ""))).toBe(false);
     // The answer's body tells nothing that opens a door.
     expect(await answer.json()).toEqual({ ok: true });
   });

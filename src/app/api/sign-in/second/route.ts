@@ -9,7 +9,7 @@ import { noteWrongCode } from "@/service/people/come-in";
 
 /** What the first step left with the browser, without its signature; empty where there is none. */
 const markOf = (request: Request): string => {
-  const cookie = (request.headers.get("cookie") ?? "").split(/;\s*/).find((c) => /^(?:__Secure-)?dryarc\.two_factor=/.test(c));
+  const cookie = (request.headers.get("cookie") ?? "").split(/;\s*/).find((c) => /^(?:__Host-)?dryarc\.two_factor=/.test(c));
   // Signature and mark are parted by a dot, which nothing else in them is.
   return (cookie?.split("=")[1] ?? "").split(".")[0]!;
 };
