@@ -35,19 +35,31 @@ const installer = { role: "installer", jobIds: null, sheets: null };
 const tokenIn = (url: string): string => url.split("#")[1]!;
 
 describe("address and password", () => {
-  test("let in by a cookie that no script reads, no page elsewhere sends, and TLS alone carries", async () => {
+  test("over TLS the cookie bears the mark of this host alone; one of the same worth without it opens nothing", async () => {
+    const globals = globalThis as unknown as { dryArcAuth?: unknown };
+    const before = [globals.dryArcAuth, process.env.DRYARC_PLAIN_COOKIES] as const;
+    globals.dryArcAuth = undefined;
+    process.env.DRYARC_PLAIN_COOKIES = "";
+    try {
+      const answer = await signIn(owner.email, PASSWORD);
+      const [line] = answer.headers.getSetCookie();
+      expect(line).toMatch(/^__Host-dryarc\.session_token=[^;]+;.*Path=\/;.*Secure/);
+      const cookie = cookiesOf(answer);
+      expect([await isIn(cookie), await isIn(cookie.replace("__Host-", ""))]).toEqual([true, false]);
+    } finally {
+      globals.dryArcAuth = before[0];
+      process.env.DRYARC_PLAIN_COOKIES = before[1];
+    }
+  });
+
+  test("let in by a cookie that no script reads and no page elsewhere sends", async () => {
     const answer = await signIn(owner.email.toUpperCase(), PASSWORD);
     expect(answer.status).toBe(200);
     const [line] = answer.headers.getSetCookie();
-    expect(line).toMatch(/^__Host-dryarc\.session_token=/);
-    expect(line).toMatch(/; Path=\/;/);
-    expect(line).toMatch(/; Secure/);
     expect(line).toMatch(/HttpOnly/i);
     expect(line).toMatch(/SameSite=Strict/i);
     expect(line).not.toMatch(/Domain=/i);
     expect(await isIn(cookiesOf(answer))).toBe(true);
-    // A page that could set cookies of a name without the mark plants none that opens.
-    expect(await isIn(cookiesOf(answer).replace("__Host-", ""))).toBe(false);
     // The answer's body tells nothing that opens a door.
     expect(await answer.json()).toEqual({ ok: true });
   });
