@@ -1,27 +1,16 @@
 "use client";
 import Link from "next/link";
-import type { JobSummary, LinkVerdict } from "@/contract";
+import type { JobSummary } from "@/contract";
 import { useHeldUp } from "../../api/queries";
 import { lazyPart, Opens } from "../../controls/lazy-part";
 import { VerdictMark } from "../../marks/verdict-mark";
 import { useMeQuery, useOpen } from "../../state/me";
-import { dbmText, distanceText, lengthText, type Units } from "../../wording/numbers";
-import { troubleText } from "../../wording/troubles";
+import { dbmText, distanceText, type Units } from "../../wording/numbers";
 import { VERDICT_ORDER, VERDICT_WORD } from "../../wording/verdicts";
+import { worstText } from "../../wording/worst";
 import { opensAt } from "../registry";
 
 const ShareDialog = lazyPart(() => import("../people/share-dialog").then((m) => m.ShareDialog));
-
-const worstText = (l: LinkVerdict, units: Units): string => {
-  // By itself it is better: what is wrong is what the network makes of it.
-  if (l.chain !== null && l.trouble === l.chain.code) return troubleText(l.chain.code);
-  if (l.serviceVerdict === l.verdict && l.clearanceVerdict !== l.verdict && l.trouble !== null) return troubleText(l.trouble);
-  if (l.worst === null) return "ground not known";
-  const name = l.worst.name ?? (l.worst.kind === "ground" ? "the ground" : l.worst.kind);
-  return l.worst.missM > 0
-    ? `${lengthText(units, l.worst.missM)} short, ${name}`
-    : `${lengthText(units, -l.worst.missM)} to spare, ${name}`;
-};
 
 /** Columns that a phone has no room for; the sheets of the job tell them. */
 export const ASIDE = "max-[700px]:hidden";
@@ -82,7 +71,7 @@ export const LinkTable = ({ summary, units }: { summary: JobSummary; units: Unit
                 Gear
               </th>
               <th scope="col">Verdict</th>
-              <th scope="col">Worst place</th>
+              <th scope="col">What is worst</th>
               <th scope="col" className={`text-right ${ASIDE}`}>
                 Expected
               </th>

@@ -35,6 +35,6 @@ export const lookedAt = (evaluation: Evaluation | null): string => {
       : down.minutesAYear === null
         ? " Rain takes more than 1 % of the year, beyond what the method knows."
         : ` Rain and clear-air fading take about ${down.minutesAYear < 1 ? "no minute" : `${Math.round(down.minutesAYear)} minutes`} a year.`;
-  const from = path.profile.datasets.map((d) => d.name).join(", ");
+  const from = [...new Set(path.profile.datasets.map((d) => d.name))].join(", ");
   return `Looked at: ground${from === "" ? " (none known)" : ` from ${from}`}, ${path.bodies.length} things beside the path, level both ways.${lost}`;
 };
