@@ -9,7 +9,7 @@ import { goodFiles, spoil } from "../src/formats/testing/spoilt";
 /* Spoilt files sent as a browser sends them: each is asked about or refused with a sentence, and the server goes on. */
 
 /** Of each importer: two thousand at night (npm test -- spoilt), fewer in every run. */
-const EACH = Number(process.env.DRYARC_SPOILT ?? 150);
+const EACH = Number(process.env.DRYARC_SPOILT ?? 60);
 /** One in so many of those that could be looked into is taken in, too. */
 const IMPORT_EVERY = Math.min(25, Math.ceil(EACH / 20));
 const AT_ONCE = 8;

@@ -5,6 +5,9 @@ import type { SectionScale } from "./section-scale";
 import { TYPE } from "./type";
 
 const FIGURE_PX = { width: 84, height: 26 } as const;
+/** On a phone the figure is as tall as a finger. */
+const PHONE_PX = { width: 560, height: 46 } as const;
+const tallOf = (scale: SectionScale): number => (scale.width < PHONE_PX.width ? PHONE_PX.height : FIGURE_PX.height);
 
 /** Where the height figure of a mast stands. */
 export const mastFigureBox = (end: "near" | "far", ray: Ray, scale: SectionScale, groundAmslM: number): Box => {
@@ -16,7 +19,7 @@ export const mastFigureBox = (end: "near" | "far", ray: Ray, scale: SectionScale
   const y = low ? (top + foot) / 2 : Math.min(scale.height - 20, Math.max(top + 14, (top + foot) / 2));
   const aside = low ? -6 : 34;
   const left = isNear ? x + 46 - aside : x - 46 + aside - FIGURE_PX.width;
-  return { x0: left, y0: y - FIGURE_PX.height / 2, x1: left + FIGURE_PX.width, y1: y + FIGURE_PX.height / 2 };
+  return { x0: left, y0: y - tallOf(scale) / 2, x1: left + FIGURE_PX.width, y1: y + tallOf(scale) / 2 };
 };
 
 /** The dimension line of one mast, with its figure, which can be typed. */
@@ -75,7 +78,10 @@ export const MastDimension = ({
           </text>
         )}
       </svg>
-      <div className="absolute" style={isNear ? { left: lineX - aside, top: y - 12 } : { right: scale.width - lineX - aside, top: y - 12 }}>
+      <div
+        className="absolute -translate-y-1/2"
+        style={isNear ? { left: lineX - aside, top: y + 1 } : { right: scale.width - lineX - aside, top: y + 1 }}
+      >
         {children}
       </div>
     </>
