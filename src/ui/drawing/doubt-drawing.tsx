@@ -25,6 +25,7 @@ const StripRow = ({ s, width, top }: { s: Strip; width: number; top: number }) =
   const x = (v: number): number => LEFT + 26 + ((v - low) / room) * (width - LEFT - 70);
   const y = top + 20;
   const onRight = s.mark !== null && x(s.mark.value) > width * 0.55;
+  const [from, to] = [figure(spread.p10, s.digits), figure(spread.p90, s.digits)];
   return (
     <g>
       <text x={LEFT - 10} y={y + 4} fontSize={TYPE.line} textAnchor="end">
@@ -55,11 +56,13 @@ const StripRow = ({ s, width, top }: { s: Strip; width: number; top: number }) =
           </text>
         </g>
       )}
-      <text x={x(spread.p10)} y={y + 21} fontSize={TYPE.note} textAnchor="end" className="mono halo">
-        {figure(spread.p10, s.digits)}
-      </text>
-      <text x={x(spread.p90)} y={y + 21} fontSize={TYPE.note} className="mono halo">
-        {figure(spread.p90, s.digits)}
+      {from !== to && (
+        <text x={x(spread.p10)} y={y + 21} fontSize={TYPE.note} textAnchor="end" className="mono halo">
+          {from}
+        </text>
+      )}
+      <text x={x(spread.p90)} y={y + 21} fontSize={TYPE.note} textAnchor={from === to ? "end" : "start"} className="mono halo">
+        {to}
       </text>
     </g>
   );
@@ -101,7 +104,8 @@ export const DoubtDrawing = ({
       digits: 2,
       mark: {
         value: doubt.policyShare,
-        words: `policy ${figure(doubt.policyShare, 1)}; in the middle ${lengthText(units, Math.abs(doubt.spareM.p50))} ${doubt.spareM.p50 < 0 ? "short" : "to spare"}`,
+        // What is to spare is told by the drawing: here it is counted against the aperture, too, and next to an end that is nothing.
+        words: `policy ${figure(doubt.policyShare, 1)}${doubt.spareM.p50 < 0 ? `; in the middle ${lengthText(units, -doubt.spareM.p50)} short` : ""}`,
       },
     },
     {
