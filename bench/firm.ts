@@ -3,6 +3,7 @@
 import { randomUUID } from "node:crypto";
 import { readFileSync } from "node:fs";
 import https from "node:https";
+import { availableParallelism } from "node:os";
 import path from "node:path";
 import { monitorEventLoopDelay } from "node:perf_hooks";
 import { setTimeout as sleep } from "node:timers/promises";
@@ -64,6 +65,8 @@ const ask = (b: Browser, method: string, address: string, body?: unknown, more: 
   });
 
 const taken = new Map<string, number[]>();
+/** When each was asked, and how long it took. */
+const asked: { readonly atMs: number; readonly ms: number }[] = [];
 const faults: string[] = [];
 const timed = async (
   what: string,
@@ -72,7 +75,11 @@ const timed = async (
 ): Promise<Answer> => {
   const began = performance.now();
   const answer = await ask(b, ...given).catch((error: Error): Answer => ({ status: 0, body: error.message, cookies: [] }));
-  taken.set(what, [...(taken.get(what) ?? []), performance.now() - began]);
+  const ms = performance.now() - began;
+  const of = taken.get(what);
+  if (of === undefined) taken.set(what, [ms]);
+  else of.push(ms);
+  if (what !== "sign-in") asked.push({ atMs: began, ms });
   // Of two who change one row on one version, one is told so at once: that is an answer.
   if (answer.status !== 200 && answer.status !== 409) faults.push(`${what} ${answer.status} ${JSON.stringify(answer.body).slice(0, 120)}`);
   return answer;
@@ -116,8 +123,15 @@ let heard = 0;
 const memoryMb: number[] = [];
 const lag = monitorEventLoopDelay({ resolution: 5 });
 lag.enable();
+/** Hundredths of a second in which the machine beneath this one gave its processors to others. */
+const ticksAway = (): number => Number(readFileSync("/proc/stat", "utf8").split("\n")[0]!.split(/\s+/)[8] ?? 0);
+const SPAN_S = 30;
+const TICKS_OF_SPAN = 100 * SPAN_S * availableParallelism();
+const spans: { readonly fromMs: number; readonly stolen: number }[] = [];
 const watch = (async () => {
   while (!over) {
+    if (spans.length === 0 || performance.now() - spans.at(-1)!.fromMs >= SPAN_S * 1000)
+      spans.push({ fromMs: performance.now(), stolen: ticksAway() });
     const pid = childrenOf(appPid)[0] ?? appPid;
     if (pid > 0) memoryMb.push(residentBytes(pid) / 1e6);
     await sleep(1000);
@@ -185,12 +199,19 @@ const line = (what: string, ms: number[]): void => {
     `${what.padEnd(10)} ${String(ms.length).padStart(6)} times   median ${share(ms, 0.5).toFixed(0)} ms, 95 in 100 ${share(ms, 0.95).toFixed(0)} ms, at most ${share(ms, 1).toFixed(0)} ms`,
   );
 };
-const asked = [...taken].filter(([what]) => what !== "sign-in");
-for (const [what, ms] of asked) line(what, ms);
+for (const [what, ms] of taken) if (what !== "sign-in") line(what, ms);
 line(
   "all",
-  asked.flatMap(([, ms]) => ms),
+  asked.map((a) => a.ms),
 );
+for (const [i, { fromMs, stolen }] of spans.entries()) {
+  const untilMs = spans[i + 1]?.fromMs ?? Number.POSITIVE_INFINITY;
+  const ms = asked.filter((a) => a.atMs >= fromMs && a.atMs < untilMs).map((a) => a.ms);
+  if (ms.length > 0) line(`from ${Math.round((fromMs - spans[0]!.fromMs) / 1000)} s`, ms);
+  console.log(
+    `           the machine was away for ${((100 * ((spans[i + 1] ?? { stolen: ticksAway() }).stolen - stolen)) / TICKS_OF_SPAN).toFixed(1)} % of it`,
+  );
+}
 console.log(`aim for all: 95 in 100 under ${AIM_MS} ms, no fault`);
 line("sign-in", taken.get("sign-in") ?? []);
 console.log(`news heard ${heard} times; this generator itself was late by ${(lag.percentile(95) / 1e6).toFixed(1)} ms in 95 of 100`);

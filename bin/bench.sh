@@ -28,6 +28,8 @@ if [ "${1:-}" = firm ]; then
   prepare_front dev "" dryarc.local
   front=""
   trap 'stop_process "$front"; stop_process "$app"; stop_process "$worker"; node bin/db.mjs stop dev' EXIT
+  # A run before has used up the tries of this address.
+  psql -q "$DATABASE_TEST_URL" -c "DELETE FROM auth.tries"
   start_app dev "$port"
   start_worker dev
   start_front dev
