@@ -6,7 +6,8 @@ export default defineConfig({
   testIgnore: "lan/**",
   workers: 1,
   retries: 0,
-  timeout: 60_000,
+  // The longest looks at twenty pages: on a machine that is half away it is late, not wrong.
+  timeout: 150_000,
   expect: { timeout: 15_000 },
   reporter: [["list"], ["json", { outputFile: ".data/test/browser.json" }]],
   outputDir: "test-results",
