@@ -204,6 +204,10 @@ line(
   "all",
   asked.map((a) => a.ms),
 );
+line(
+  "once warm",
+  asked.filter((a) => a.atMs >= spans[0]!.fromMs + SPAN_S * 1000).map((a) => a.ms),
+);
 for (const [i, { fromMs, stolen }] of spans.entries()) {
   const untilMs = spans[i + 1]?.fromMs ?? Number.POSITIVE_INFINITY;
   const ms = asked.filter((a) => a.atMs >= fromMs && a.atMs < untilMs).map((a) => a.ms);
