@@ -1,15 +1,27 @@
 import { z } from "zod";
 import { isCleanText } from "@/formats";
 
-/** Largest body taken, hardware files included. */
+/** Largest body taken, hardware files, photos and pieces of files included. */
 const MOST_BODY_BYTES = 4 * 1024 * 1024;
 
 export class BadBody extends Error {}
+
+const arrived = new WeakMap<Request, Uint8Array>();
+
+/** Waits until all of a request is here: one that trickles in from a phone holds up nobody else's work. @throws BadBody as bodyBytes does. */
+export const bodyAhead = async (request: Request): Promise<void> => {
+  arrived.set(request, await bodyBytes(request, MOST_BODY_BYTES));
+};
 
 /** The bytes of a request's body, counted as they come. @throws BadBody when there are more than the limit, or they break off. */
 export const bodyBytes = async (request: Request, mostBytes: number): Promise<Uint8Array> => {
   const tooLarge = (): BadBody => new BadBody(`larger than ${mostBytes} bytes`);
   if (Number(request.headers.get("content-length") ?? 0) > mostBytes) throw tooLarge();
+  const whole = arrived.get(request);
+  if (whole !== undefined) {
+    if (whole.length > mostBytes) throw tooLarge();
+    return whole;
+  }
   const pieces: Uint8Array[] = [];
   let bytes = 0;
   try {

@@ -11,7 +11,7 @@ import { onceOnly } from "@/data/made-edits";
 import { FileFault } from "@/formats";
 import { ReaderEnded } from "@/jobs/reader-pool";
 import { refusalOf } from "./authorise";
-import { BadBody } from "./body";
+import { BadBody, bodyAhead } from "./body";
 import { db } from "./db";
 import { inTurn, turnOf } from "./in-turn";
 import { isNews, veiled } from "./veiled";
@@ -134,6 +134,7 @@ const answer = async (request: Request, who: Asker | null, writes: boolean, work
     if (given instanceof Response) throw new Answered(given);
     return given;
   };
+  if (editId !== null) await bodyAhead(request);
   const turn = editId === null ? null : turnOf(new URL(request.url).pathname);
   const made = (): Promise<unknown> => (editId === null ? run() : onceOnly(db(), editOf(who, editId), once));
   const result = turn === null ? await made() : await inTurn(turn, made);
