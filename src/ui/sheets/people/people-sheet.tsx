@@ -12,7 +12,7 @@ import { Trouble } from "../../frame/trouble";
 import { useMeQuery } from "../../state/me";
 import { auditSentence, lastDayText, ROLE_NAME } from "../../wording/people";
 import { CallsPart } from "./calls-part";
-import { PEOPLE } from "./people-keys";
+import { DONE_BY_OTHERS, PEOPLE } from "./people-keys";
 import { EndPress, FirmTable, ROW, useEnding, useOpenWords, when } from "./people-table";
 import { TokensTab } from "./tokens-tab";
 
@@ -105,7 +105,11 @@ const PhonesTab = ({ firm }: { firm: PeopleDto }) => {
 };
 
 const LettersTab = ({ mailGoes }: { mailGoes: boolean }) => {
-  const { data, error } = useQuery({ queryKey: ["letters"], queryFn: ({ signal }) => getJson<LetterDto[]>("/api/letters", signal) });
+  const { data, error } = useQuery({
+    queryKey: ["letters"],
+    queryFn: ({ signal }) => getJson<LetterDto[]>("/api/letters", signal),
+    ...DONE_BY_OTHERS,
+  });
   if (data === undefined) return <Trouble error={error} waiting="Reading the letters." />;
   return (
     <div className="mt-3 max-w-[760px]">
@@ -180,7 +184,12 @@ const TABS = [
 export const PeopleSheet = () => {
   const me = useMeQuery().data;
   const on = me?.signIn === true;
-  const { data, error } = useQuery({ queryKey: PEOPLE, queryFn: ({ signal }) => getJson<PeopleDto>("/api/people", signal), enabled: on });
+  const { data, error } = useQuery({
+    queryKey: PEOPLE,
+    queryFn: ({ signal }) => getJson<PeopleDto>("/api/people", signal),
+    enabled: on,
+    ...DONE_BY_OTHERS,
+  });
   if (me !== undefined && !me.signIn)
     return (
       <House title="People">

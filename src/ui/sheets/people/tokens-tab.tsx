@@ -7,7 +7,7 @@ import { lazyPart, Opens } from "../../controls/lazy-part";
 import { FormTrouble } from "../../controls/use-submit";
 import { Trouble } from "../../frame/trouble";
 import { lastDayText, ROLE_NAME, TOKEN_DOES } from "../../wording/people";
-import { TOKENS } from "./people-keys";
+import { DONE_BY_OTHERS, TOKENS } from "./people-keys";
 import { EndPress, FirmTable, ROW, useEnding, useOpenWords, when } from "./people-table";
 
 const TokenDialog = lazyPart(() => import("./token-dialog").then((m) => m.TokenDialog));
@@ -16,7 +16,11 @@ const TokenDialog = lazyPart(() => import("./token-dialog").then((m) => m.TokenD
 export const TokensTab = () => {
   const openWords = useOpenWords();
   const ending = useEnding(TOKENS);
-  const { data, error } = useQuery({ queryKey: TOKENS, queryFn: ({ signal }) => getJson<TokenDto[]>("/api/tokens", signal) });
+  const { data, error } = useQuery({
+    queryKey: TOKENS,
+    queryFn: ({ signal }) => getJson<TokenDto[]>("/api/tokens", signal),
+    ...DONE_BY_OTHERS,
+  });
   if (data === undefined) return <Trouble error={error} waiting="Reading the tokens." />;
   return (
     <>
