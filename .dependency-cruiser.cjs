@@ -17,6 +17,7 @@ const ORDER = [
   "kit",
   "days",
   "solve",
+  "aim",
 ];
 
 const coreRules = ORDER.map((room, i) => ({
