@@ -39,8 +39,15 @@ const fromSurvey = (request: Request): boolean => {
   }
 };
 
+/** The page forgets all that is kept: nothing is put by any more until this worker is gone. */
+let over = false;
+const whileKeeping = {
+  cacheWillUpdate: async ({ response }: { readonly response: Response }): Promise<Response | null> =>
+    !over && response.status === 200 ? response : null,
+};
+
 /** Whoever is signed out is shown the door: it is no page to keep in the place of another. */
-const isItself = (response: Response): boolean => response.status === 200 && !response.redirected;
+const isItself = (response: Response): boolean => !over && response.status === 200 && !response.redirected;
 const thePageItself = {
   cacheWillUpdate: async ({ response }: { readonly response: Response }): Promise<Response | null> =>
     isItself(response) ? response : null,
@@ -56,7 +63,7 @@ registerRoute(
 // Its name holds its content: what is kept never grows old.
 registerRoute(
   ({ url, sameOrigin }) => sameOrigin && url.pathname.startsWith("/_next/static/"),
-  new CacheFirst({ cacheName: CODE, plugins: [new ExpirationPlugin({ maxEntries: 300 })] }),
+  new CacheFirst({ cacheName: CODE, plugins: [new ExpirationPlugin({ maxEntries: 300 }), whileKeeping] }),
 );
 /** A server that cannot answer (its database is away) is one that does not. What is kept says so: it is not how things stand. */
 const marked = {
@@ -73,11 +80,15 @@ const marked = {
 };
 registerRoute(
   ({ url, request, sameOrigin }) => sameOrigin && isJobData(url.pathname) && fromSurvey(request),
-  new NetworkFirst({ cacheName: DATA, networkTimeoutSeconds: PATIENCE_S, plugins: [new ExpirationPlugin({ maxEntries: 40 }), marked] }),
+  new NetworkFirst({
+    cacheName: DATA,
+    networkTimeoutSeconds: PATIENCE_S,
+    plugins: [new ExpirationPlugin({ maxEntries: 40 }), marked, whileKeeping],
+  }),
 );
 registerRoute(
   ({ url, sameOrigin }) => sameOrigin && /^\/api\/jobs\/[^/]+\/photos\/[^/]+\/file$/.test(url.pathname),
-  new CacheFirst({ cacheName: PHOTO, plugins: [new ExpirationPlugin({ maxEntries: 80 })] }),
+  new CacheFirst({ cacheName: PHOTO, plugins: [new ExpirationPlugin({ maxEntries: 80 }), whileKeeping] }),
 );
 
 own.addEventListener("install", () => {
@@ -87,9 +98,12 @@ own.addEventListener("activate", (event) => event.waitUntil(own.clients.claim())
 
 /** What the page had fetched before this stood between: it names them, and they are kept too. */
 own.addEventListener("message", (event) => {
-  const urls = (event.data as { readonly keep?: readonly string[] } | null)?.keep ?? [];
+  const asked = event.data as { readonly keep?: readonly string[]; readonly forget?: true } | null;
+  if (asked?.forget === true) over = true;
+  const urls = asked?.keep ?? [];
   const keep = async (): Promise<void> => {
     for (const address of urls) {
+      if (over) return;
       const { pathname, origin } = new URL(address, own.location.href);
       if (origin !== own.location.origin) continue;
       const name = isSurvey(pathname) ? PAGE : isJobData(pathname) ? DATA : pathname.startsWith("/_next/static/") ? CODE : null;

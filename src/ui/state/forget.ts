@@ -1,5 +1,6 @@
 "use client";
 import { postJson } from "../api/client";
+import { endKeeping } from "./keeping";
 
 /* A phone that was ended forgets what it keeps: pages, data, photos that wait, edits, drafts. One whose time is over keeps what waits. */
 
@@ -45,9 +46,16 @@ export const forgetAll = async (): Promise<void> => {
   const all = async <T>(named: Promise<readonly T[]>, forget: (one: T) => Promise<unknown>): Promise<void> => {
     await Promise.all((await named).map((one) => inTime(forget(one))));
   };
+  // First who puts things by: what it puts by later would stay.
+  await inTime(endKeeping());
+  await inTime(
+    all(navigator.serviceWorker.getRegistrations(), (r) => {
+      r.active?.postMessage({ forget: true });
+      return r.unregister();
+    }),
+  );
   await inTime(all(databases(), drop));
   await inTime(all(caches.keys(), (name) => caches.delete(name)));
-  await inTime(all(navigator.serviceWorker.getRegistrations(), (r) => r.unregister()));
   // Last: until the page goes it may still write down where it was.
   localStorage.clear();
   sessionStorage.clear();

@@ -1,5 +1,6 @@
 "use client";
 import { useEffect, useSyncExternalStore } from "react";
+import { keepBy } from "../../state/keeping";
 
 const WORKER = "/workers/offline.worker.js";
 
@@ -8,9 +9,12 @@ export const useKeptOffline = (jobId: string, ready: boolean): void => {
   useEffect(() => {
     // While it is being developed a file's name does not hold its content.
     if (!ready || process.env.NODE_ENV !== "production" || !("serviceWorker" in navigator)) return;
-    const keep = async (): Promise<void> => {
-      await navigator.serviceWorker.register(WORKER, { scope: "/jobs/" });
+    const keep = async (may: () => boolean): Promise<void> => {
+      const made = await navigator.serviceWorker.register(WORKER, { scope: "/jobs/" });
+      // Forgotten meanwhile: what was ended is not to come back by this.
+      if (!may()) return void (await made.unregister());
       const { active } = await navigator.serviceWorker.ready;
+      if (!may()) return;
       const code = performance
         .getEntriesByType("resource")
         .map((e) => e.name)
@@ -18,7 +22,7 @@ export const useKeptOffline = (jobId: string, ready: boolean): void => {
       active?.postMessage({ keep: [`/jobs/${jobId}/survey`, `/api/jobs/${jobId}`, `/api/jobs/${jobId}/photos`, ...code] });
     };
     // A browser that keeps nothing (a private window, a plain address in a network) still shows the page while it is connected.
-    keep().catch(() => undefined);
+    keepBy(keep).catch(() => undefined);
   }, [jobId, ready]);
 };
 
