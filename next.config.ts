@@ -3,7 +3,7 @@ import type { NextConfig } from "next";
 const config: NextConfig = {
   reactStrictMode: true,
   poweredByHeader: false,
-  serverExternalPackages: ["pg", "@react-pdf/renderer", "fontkit"],
+  serverExternalPackages: ["pg", "pdfkit", "fontkit"],
   experimental: { optimizePackageImports: ["radix-ui", "lucide-react"] },
   devIndicators: false,
   headers: async () => [

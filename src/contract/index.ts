@@ -20,6 +20,7 @@ export * from "./load";
 export * from "./network";
 export * from "./openapi";
 export * from "./operations";
+export * from "./pack";
 export * from "./people";
 export { isProblem, mountPosition, planOf, profileFromDto } from "./plan";
 export * from "./plan-tiles";

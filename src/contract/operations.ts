@@ -36,6 +36,12 @@ export interface Operation {
   readonly query?: Readonly<Record<string, string>>;
 }
 
+const PACK_QUERY = {
+  link: "a link's id; left out: the whole job",
+  for: "installer, customer or permission",
+  paper: "a4 or letter",
+  units: "metric or imperial",
+};
 const ONE_LINK = { link: "a link's id; left out: the whole job" };
 const JSON_FILE = "application/json";
 const BYTES = "application/octet-stream";
@@ -170,6 +176,14 @@ const JOB: readonly Operation[] = [
     gives: "application/pdf",
     query: { ...ONE_LINK, as: "pdf or csv", units: "metric or imperial" },
   },
+  {
+    method: "GET",
+    path: "/jobs/{jobId}/pack",
+    right: "take-out",
+    does: "The pages of the field pack, as marks to be drawn.",
+    query: PACK_QUERY,
+  },
+  { method: "POST", path: "/jobs/{jobId}/pack", right: "take-out", does: "The field pack.", gives: "application/pdf", query: PACK_QUERY },
   { method: "GET", path: "/jobs/{jobId}/shares", right: "see-shares", does: "Links of the job that were shared." },
   {
     method: "POST",

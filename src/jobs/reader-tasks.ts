@@ -1,6 +1,7 @@
 import { Pool } from "pg";
 import type { PreviewDto } from "../contract";
 import type { LatLon } from "../core/geo";
+import type { Page } from "../core/page";
 import { type Asker, asAsker, programFor } from "../data/actor";
 import { type Db, openDb } from "../data/client";
 import { getJob } from "../data/jobs";
@@ -9,6 +10,7 @@ import type { VectorQuestion } from "../formats";
 import { writeBundle } from "../service/bundle-write";
 import { type ExportFormat, type ExportWhat, writeExport } from "../service/export";
 import { checkPmtiles, type TileBytes, tileOfFile } from "../service/pmtiles";
+import { type PackAsk, pagesOfPack, writePack } from "../service/pack";
 import { previewFile } from "../service/preview";
 import { type QuoteAsk, writeQuote } from "../service/quote";
 import { judgeLinks } from "../service/verdicts";
@@ -23,6 +25,8 @@ export interface ReaderTasks {
   readonly export: { readonly jobId: string; readonly what: ExportWhat; readonly format: ExportFormat; readonly path: string };
   readonly bundle: { readonly jobId: string; readonly path: string };
   readonly quote: QuoteAsk & { readonly jobId: string; readonly path: string };
+  readonly pack: PackAsk & { readonly jobId: string; readonly path: string };
+  readonly packPages: PackAsk & { readonly jobId: string };
   readonly judge: { readonly links: readonly Stale[]; readonly program: string };
 }
 export interface ReaderAnswers {
@@ -33,6 +37,8 @@ export interface ReaderAnswers {
   readonly export: null;
   readonly bundle: null;
   readonly quote: null;
+  readonly pack: null;
+  readonly packPages: readonly Page[];
   readonly judge: null;
 }
 export type TaskKind = keyof ReaderTasks;
@@ -59,6 +65,8 @@ const RUN: { readonly [K in TaskKind]: (task: ReaderTasks[K]) => Promise<ReaderA
   export: async (t) => writeExport(db(), await getJob(db(), t.jobId), t.what, t.format, t.path).then(() => null),
   bundle: async (t) => writeBundle(db(), await getJob(db(), t.jobId), t.path).then(() => null),
   quote: async (t) => writeQuote(db(), await getJob(db(), t.jobId), t, t.path).then(() => null),
+  pack: async (t) => writePack(db(), await getJob(db(), t.jobId), t, t.path).then(() => null),
+  packPages: async (t) => pagesOfPack(db(), await getJob(db(), t.jobId), t),
   judge: async (t) => {
     for (const firm of new Set(t.links.map((l) => l.organisationId))) {
       const links = t.links.filter((l) => l.organisationId === firm);

@@ -8,7 +8,8 @@ import { edit, listRecords } from "../data/records";
 import { job } from "../data/schema";
 import { testDb } from "../data/testing/db";
 import { createJob } from "../data/testing/edits";
-import { type QuoteSheet, quotePdf } from "../formats/pdf/quote-pdf";
+import { pagesPdf } from "../formats/pdf/page-pdf";
+import { type QuoteSheet, quotePages } from "../pack/quote-pages";
 import { kitVerdict } from "./kit-verdict";
 import { quoteOfJob } from "./quote";
 
@@ -16,6 +17,8 @@ const db = testDb();
 const DAY = "2026-11-28";
 
 const textOf = (pdf: Buffer): string => execFileSync("pdftotext", ["-layout", "-enc", "UTF-8", "-", "-"], { input: pdf, encoding: "utf8" });
+const quotePdf = (q: QuoteSheet, paper: "a4" | "letter" = "a4"): Promise<Buffer> =>
+  pagesPdf(quotePages(q, paper), { title: `Quote, ${q.of}`, language: "en" });
 const words = (text: string): string => text.replace(/\s+/g, " ");
 
 const demo = async () => {
@@ -92,7 +95,7 @@ test("every sign that the program writes is read back from the paper; a letter w
     terms: "line one\nline two",
     notes: [],
   };
-  const text = textOf(await quotePdf(sheet, "LETTER"));
+  const text = textOf(await quotePdf(sheet, "letter"));
   // Two letters of different typefaces stand as close as the reader pleases.
   const close = text.replace(/\s+/g, "");
   expect(close).toContain(signs.replaceAll(" ", ""));

@@ -7,7 +7,7 @@ import { NotFound } from "../data/clash";
 import type { Db } from "../data/client";
 import type { JobRow } from "../data/jobs";
 import { csvText } from "../formats";
-import type { QuoteSheet } from "../formats/pdf/quote-pdf";
+import { type QuoteSheet, quotePages } from "../pack/quote-pages";
 import { fileName } from "./export";
 import { readKit } from "./kit-read";
 
@@ -110,6 +110,7 @@ export const writeQuote = async (db: Db, row: JobRow, ask: QuoteAsk, path: strin
   const { sheet, csv } = await quoteOfJob(db, row, ask);
   if (ask.as === "csv") return writeFile(path, csv);
   // Laying out paper is code that nothing else needs.
-  const { quotePdf } = await import("../formats/pdf/quote-pdf");
-  await writeFile(path, await quotePdf(sheet, ask.units === "imperial" ? "LETTER" : "A4"));
+  const { pagesPdf } = await import("../formats/pdf/page-pdf");
+  const pages = quotePages(sheet, ask.units === "imperial" ? "letter" : "a4");
+  await writeFile(path, await pagesPdf(pages, { title: `Quote, ${sheet.of}`, language: "en" }));
 };

@@ -9,7 +9,7 @@ export { conditionsOf } from "./conditions";
 export { AIMED, K_LOW_DEFAULT, kLowOf, waterOver } from "./defaults";
 export { AIMING_SHARE, airtimeOf, askerOf, GAIN_SIGMA_DB, PACKET_ERROR_HELD, POWER_SIGMA_DB } from "./direction";
 
-export { antennaNameOf, beamwidthOf, halfApertureOf, isShaken, twistOf } from "./end-gear";
+export { antennaNameOf, beamwidthOf, halfApertureOf, isShaken, patternOfEnd, polarisationWordsOf, twistOf } from "./end-gear";
 export { evaluateLink, evaluatePrepared, resultOf, serviceOf } from "./evaluate";
 export { explainDirection, explainPath } from "./explain-result";
 export { explainTerm } from "./explain-term";

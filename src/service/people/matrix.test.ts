@@ -81,6 +81,8 @@ const ROUTES: Readonly<Record<string, Who>> = {
   "POST jobs/[jobId]/obstacles": "planners",
   "POST jobs/[jobId]/obstacles/[obstacleId]/split": "planners",
   "GET jobs/[jobId]/obstacles/tiles/[z]/[x]/[y]": GROUND,
+  "GET jobs/[jobId]/pack": "firm",
+  "POST jobs/[jobId]/pack": "firm",
   "GET jobs/[jobId]/photos": ["brief"],
   "POST jobs/[jobId]/photos": "crews",
   "GET jobs/[jobId]/photos/[photoId]/file": ["brief"],

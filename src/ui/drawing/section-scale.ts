@@ -7,6 +7,8 @@ export const DRAWING_LEFT = 84;
 export const DRAWING_RIGHT = 78;
 const TOP_PX = 58;
 const BOTTOM_PX = 30;
+/** What is left free about the drawing. */
+const ROOM = { left: DRAWING_LEFT, right: DRAWING_RIGHT, top: TOP_PX, bottom: BOTTOM_PX };
 
 export interface SectionScale {
   readonly x: (alongM: number) => number;
@@ -31,6 +33,7 @@ export const sectionScale = (
   width: number,
   height: number,
   trueShape = false,
+  room: { readonly left: number; readonly right: number; readonly top: number; readonly bottom: number } = ROOM,
 ): SectionScale => {
   const { pathM, distanceM, groundAmslM } = path.profile;
   let lowestM = Number.POSITIVE_INFINITY;
@@ -56,16 +59,16 @@ export const sectionScale = (
     if (mid >= 0 && mid <= pathM) take(b.topAt(plan.policy.year + plan.policy.horizonYears)(mid) + rayBulgeM(ray, mid));
   }
   const spanM = Math.max(2, highestM - lowestM);
-  const roomX = Math.max(50, width - DRAWING_LEFT - DRAWING_RIGHT);
-  const roomY = Math.max(50, height - TOP_PX - BOTTOM_PX);
+  const roomX = Math.max(50, width - room.left - room.right);
+  const roomY = Math.max(50, height - room.top - room.bottom);
   const pxPerM = roomX / pathM;
   const fits = roomY / spanM / pxPerM;
   const exaggeration = trueShape ? 1 : (EXAGGERATIONS.find((e) => e <= fits) ?? 1);
   // Below true shape the distance is drawn smaller instead.
   const perX = fits < 1 ? roomY / spanM : pxPerM;
   const perY = perX * exaggeration;
-  const left = DRAWING_LEFT + (roomX - perX * pathM) / 2;
-  const base = height - BOTTOM_PX - Math.max(0, (roomY - spanM * perY) * (trueShape ? 0.5 : 0.25));
+  const left = room.left + (roomX - perX * pathM) / 2;
+  const base = height - room.bottom - Math.max(0, (roomY - spanM * perY) * (trueShape ? 0.5 : 0.25));
   return {
     x: (alongM) => left + alongM * perX,
     y: (heightM) => base - (heightM - lowestM) * perY,

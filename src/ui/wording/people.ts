@@ -81,6 +81,7 @@ const DONE: Readonly<Record<string, (d: AuditDto["detail"]) => string>> = {
   "webhook-ended": (d) => `ended the calls for ${text(d.for)}`,
   "took-out-job": () => "took the whole job out as a file",
   "took-out-quote": () => "took a quote out",
+  "took-out-pack": () => "took a field pack out",
   "took-out-places": () => "took places out as a file",
 };
 

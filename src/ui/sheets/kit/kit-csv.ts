@@ -1,5 +1,5 @@
 import Papa from "papaparse";
-import { WHERE_WORDS } from "./kit-words";
+import { WHERE_WORDS } from "../../wording/kit";
 import type { OpenKit } from "./use-open-kit";
 
 /** The kit as a table. @param prices false for whoever is not to see them. */

@@ -5,7 +5,7 @@ import { ScrollRegion } from "../../controls/scroll-region";
 import { VerdictMark } from "../../marks/verdict-mark";
 import { VERDICT_WORD } from "../../wording/verdicts";
 import { clashText } from "./days-words";
-import { findingText } from "./kit-words";
+import { findingText } from "../../wording/kit";
 import type { OpenKit } from "./use-open-kit";
 
 const MOST_SHOWN = 14;

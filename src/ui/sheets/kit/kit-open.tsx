@@ -23,7 +23,7 @@ import { EditNotices, SheetHead } from "../sheet-head";
 import { DaysPanel } from "./days-panel";
 import { clashText } from "./days-words";
 import { KitFindings } from "./kit-findings";
-import { findingText } from "./kit-words";
+import { findingText } from "../../wording/kit";
 import { ListTab } from "./list-tab";
 import { MoneyPanel } from "./money-panel";
 import { MountPanel, VanPanel } from "./mount-panel";

@@ -2,7 +2,7 @@
 import type { KitRow, SiteWiring } from "@/contract";
 import type { KitPlace } from "@/core/kit";
 import { VerdictShape } from "../../marks/verdict-mark";
-import { placeState, placeStateText } from "./kit-words";
+import { placeState, placeStateText } from "../../wording/kit";
 
 const WIDTH = 104;
 const HEIGHT = 330;

@@ -5,7 +5,7 @@ import type { DayClash } from "@/core/days";
 import { type JudgedRisk, RISKS } from "@/core/kit";
 import { clashText } from "./days-words";
 import { kitCsv } from "./kit-csv";
-import { findingText, quantityText, RISK_CAUTION, RISK_WORDS, riskText } from "./kit-words";
+import { findingText, quantityText, RISK_CAUTION, RISK_WORDS, riskText } from "../../wording/kit";
 import type { OpenKit } from "./use-open-kit";
 
 const row = (more: Partial<KitRow> = {}): KitRow => ({

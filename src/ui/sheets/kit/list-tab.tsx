@@ -7,7 +7,7 @@ import { useOpen } from "../../state/me";
 import { useKeptDraft } from "../../state/use-kept-draft";
 import { KitList } from "./kit-list";
 import { KitSketch } from "./kit-sketch";
-import { WHERE_WORDS } from "./kit-words";
+import { WHERE_WORDS } from "../../wording/kit";
 import { OfferedLessons, OwnLessons } from "./lessons-panel";
 import { ReserveLine } from "./reserve-line";
 import type { OpenKit } from "./use-open-kit";

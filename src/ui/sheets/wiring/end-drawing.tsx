@@ -8,7 +8,7 @@ import type { Box, DrawnLead, EndLayout, Socket } from "./end-layout";
 import { leadEnds, mayJoin, suits } from "./joins";
 import { SocketMark } from "./socket-mark";
 import type { OpenWiring } from "./use-open-wiring";
-import { voltsText, wattsText } from "./wiring-words";
+import { voltsText, wattsText } from "../../wording/wiring";
 
 interface Held {
   /** The socket that was picked up. */

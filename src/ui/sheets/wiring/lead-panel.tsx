@@ -7,7 +7,7 @@ import { UnitField } from "../../controls/unit-field";
 import { figure } from "../../wording/numbers";
 import { mayJoin } from "./joins";
 import type { OpenWiring } from "./use-open-wiring";
-import { partText } from "./wiring-words";
+import { partText } from "../../wording/wiring";
 
 const END = "|";
 

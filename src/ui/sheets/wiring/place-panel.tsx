@@ -6,7 +6,7 @@ import { UnitField } from "../../controls/unit-field";
 import { readName } from "../../wording/read";
 import { UnitForm } from "./unit-form";
 import type { OpenWiring } from "./use-open-wiring";
-import { partText } from "./wiring-words";
+import { partText } from "../../wording/wiring";
 
 /** One place: which thing stands there, where, how it is bonded, and the unit itself. Every field is saved as it is typed. */
 export const PlacePanel = ({ open, siteId, placeId }: { open: OpenWiring; siteId: string; placeId: string }) => {

@@ -4,7 +4,7 @@ import { VerdictMark } from "../../marks/verdict-mark";
 import { figure, lengthIn, lengthUnit } from "../../wording/numbers";
 import type { OpenWiring } from "./use-open-wiring";
 import { placesOfLink, unitRows } from "./wiring-view";
-import { supplyText, voltsText } from "./wiring-words";
+import { supplyText, voltsText } from "../../wording/wiring";
 
 /** Units of one end: address, network, what each is plugged into, metres, what reaches it. */
 export const UnitTable = ({ open, site }: { open: OpenWiring; site: JudgedSite }) => {

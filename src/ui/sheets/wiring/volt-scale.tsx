@@ -2,7 +2,7 @@ import type { Arrival, JobFinding } from "@/core/wiring";
 import { TYPE } from "../../drawing/type";
 import { figure } from "../../wording/numbers";
 import { shortBy } from "./wiring-view";
-import { supplyText, voltsText } from "./wiring-words";
+import { supplyText, voltsText } from "../../wording/wiring";
 
 const HEIGHT = 46;
 

@@ -9,7 +9,7 @@ import { VerdictMark } from "../../marks/verdict-mark";
 import { VERDICT_WORD } from "../../wording/verdicts";
 import type { OpenWiring } from "./use-open-wiring";
 import { placesOfLink } from "./wiring-view";
-import { ANSWERS, findingText, mendText, voltsText } from "./wiring-words";
+import { ANSWERS, findingText, mendText, voltsText } from "../../wording/wiring";
 
 const MOST_SHOWN = 12;
 

@@ -33,7 +33,7 @@ import { UnitTable } from "./unit-table";
 import { useOpenWiring, type WiringRead } from "./use-open-wiring";
 import { isOver, OverFigure, VoltScale } from "./volt-scale";
 import { WiringFindings } from "./wiring-findings";
-import { findingText } from "./wiring-words";
+import { findingText } from "../../wording/wiring";
 
 const TABS = [
   ["units", "Units and leads"],

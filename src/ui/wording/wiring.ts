@@ -1,6 +1,6 @@
 import type { JobFinding, MendKind, PartSheet, Wired, WiringCode, WiringMend } from "@/core/wiring";
 import { powerKind } from "@/core/wiring";
-import { figure, lengthText, type Units } from "../../wording/numbers";
+import { figure, lengthText, type Units } from "./numbers";
 
 /* Words of the wiring: kinds of supply, what is found, and what would mend it. */
 

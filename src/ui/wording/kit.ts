@@ -1,7 +1,7 @@
 import type { KitFinding, KitRow } from "@/contract";
 import type { JudgedRisk, KitPlace, Risk } from "@/core/kit";
 import { TWIST_DEG } from "@/core/link";
-import { figure, lengthText, type Units } from "../../wording/numbers";
+import { figure, lengthText, type Units } from "./numbers";
 
 /* Words of the kit: where things are used, what is found, what may hurt somebody. */
 

@@ -1,0 +1,73 @@
+import type { AimingTable, Seen } from "../core/aim";
+import type { Finding, LinkPlan, LinkResult, PreparedPath } from "../core/link";
+import type { Ray } from "../core/obstacles";
+import type { SiteKit } from "./kit-job";
+import type { JobDto, LinkDto, LinkVerdict } from "./types";
+import type { AddressedPlace, JudgedSite } from "./wiring-job";
+
+/* What the pages of a pack are made of, and what they are for. */
+
+export const PACK_FOR = ["installer", "customer", "permission"] as const;
+/** Whom the pages are for: the crew on site; the customer; who has to agree, a regulator or the owner of a roof. */
+export type PackFor = (typeof PACK_FOR)[number];
+
+export interface PackLevel {
+  /** Expected at this end at the peak, a chain, and the band of 8 in 10. */
+  readonly dbm: number;
+  readonly lowDbm: number;
+  readonly highDbm: number;
+  /** Beneath it nothing is heard. */
+  readonly leastDbm: number;
+}
+
+export interface PackEnd {
+  readonly siteId: string;
+  readonly name: string;
+  readonly stands: string | null;
+  readonly aglM: number;
+  readonly amslM: number;
+  readonly bearingDeg: number;
+  readonly declinationDeg: number;
+  readonly tiltDeg: number;
+  readonly unit: string;
+  readonly antenna: string;
+  readonly polarisation: string;
+  readonly powerDbm: number;
+  readonly eirpDbm: number | null;
+  readonly exposureM: number | null;
+  /** Null while the radios do not fit each other. */
+  readonly level: PackLevel | null;
+  readonly azimuth: AimingTable | null;
+  readonly tilt: AimingTable | null;
+  /** Level against turn, half a turn of the table to each side, for the graph. */
+  readonly curve: readonly { readonly offDeg: number; readonly dbm: number }[];
+  readonly seen: Seen;
+  readonly kit: SiteKit | null;
+  readonly wired: JudgedSite | null;
+  readonly addresses: readonly AddressedPlace[];
+  readonly poleMm: number | null;
+  readonly position: { readonly latDeg: number; readonly lonDeg: number };
+  readonly access: string;
+}
+
+export interface PackLink {
+  readonly link: LinkDto;
+  readonly plan: LinkPlan;
+  readonly path: PreparedPath;
+  readonly ray: Ray;
+  readonly result: LinkResult;
+  readonly found: readonly Finding[];
+  /** What the job's air, load and wiring make of it, as the register tells it; null while it was not worked out. */
+  readonly told: LinkVerdict | null;
+  readonly ends: readonly [PackEnd, PackEnd];
+}
+
+export interface PackFacts {
+  readonly job: JobDto;
+  readonly contact: string;
+  /** Day and time of the place at which the pages were made. */
+  readonly madeAt: string;
+  readonly links: readonly PackLink[];
+  /** Links that have no pages, and why. */
+  readonly without: readonly { readonly name: string; readonly code: string }[];
+}

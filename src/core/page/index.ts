@@ -1,0 +1,23 @@
+export {
+  area,
+  type Block,
+  type BlockRole,
+  type Box,
+  circle,
+  type Face,
+  type HatchMark,
+  hatch,
+  hatchStrokes,
+  line,
+  type Mark,
+  PAPERS,
+  type Page,
+  type Paper,
+  type PathMark,
+  PT_PER_MM,
+  polyline,
+  rect,
+  type TextMark,
+  text,
+} from "./mark";
+export { cutText, textWidthPt, wrapText } from "./measure";

@@ -1,0 +1,156 @@
+import type { PackLink } from "../contract";
+import { f1RadiusM, rayBulgeM, rayZM } from "../core/obstacles";
+import { type Block, type Box, circle, hatch, line, type Mark, polyline, rect, text, textWidthPt } from "../core/page";
+import { sectionScale } from "../ui/drawing/section-scale";
+import { lengthIn, lengthText, lengthUnit, type Units } from "../ui/wording/numbers";
+
+/* The section on a page: black on white, the same scale as the sheet's, the one place that decides dimensioned. */
+
+const GROUND_BAND_PT = 6;
+const CURVE = 60;
+const TICKS = [1, 2, 5];
+/** Left for names above, for the ground below, for heights at the side. */
+const ROOM = { left: 52, right: 44, top: 26, bottom: 14 };
+const scaleOf = (l: PackLink, box: Box) => sectionScale(l.path, l.plan, l.ray, box.width, box.height - 16, false, ROOM);
+
+/** A round step that makes at most so many of a span. */
+export const niceStep = (span: number, most: number): number => {
+  for (let power = -2; ; power++) for (const t of TICKS) if (t * 10 ** power * most >= span) return t * 10 ** power;
+};
+
+const spareWords = (missM: number, units: Units): string =>
+  missM <= 0 ? `${lengthText(units, -missM)} free` : `${lengthText(units, missM)} short`;
+
+/** @param youAre the end at which the page is read; null: neither. */
+export const sectionFigure = (l: PackLink, box: Box, units: Units, youAre: 0 | 1 | null): Block => {
+  const { path, plan, ray, result } = l;
+  const { profile } = path;
+  const scale = scaleOf(l, box);
+  const atX = (m: number): number => box.x + scale.x(m);
+  const atY = (z: number): number => box.y + scale.y(z);
+  const marks: Mark[] = [];
+  const ground: [number, number][] = [];
+  profile.distanceM.forEach((d, i) => {
+    const g = profile.groundAmslM[i]!;
+    if (!Number.isNaN(g)) ground.push([atX(d), atY(g + rayBulgeM(ray, d))]);
+  });
+  // Thousands of points are more than a line on paper shows.
+  const every = Math.max(1, Math.floor(ground.length / 400));
+  const shown = ground.filter((_, i) => i % every === 0 || i === ground.length - 1);
+  if (shown.length > 1) {
+    marks.push(hatch([...shown, ...[...shown].reverse().map(([x, y]): [number, number] => [x, y + GROUND_BAND_PT])], 3.2, 45));
+  }
+  for (const b of path.standing) {
+    for (const s of b.stretches) {
+      const middle = (s.fromM + s.toM) / 2;
+      const base = atY(path.groundAt(middle) + rayBulgeM(ray, middle));
+      const top = atY(b.topAt(plan.policy.year)(middle) + rayBulgeM(ray, middle));
+      if (!Number.isFinite(base) || !Number.isFinite(top) || top > base - 0.8) continue;
+      const [x0, x1] = [atX(s.fromM), Math.max(atX(s.toM), atX(s.fromM) + 1.2)];
+      const outline: [number, number][] = [
+        [x0, base],
+        [x0, top],
+        [x1, top],
+        [x1, base],
+      ];
+      if (b.vegetation) {
+        // A crown: rounded above, open within.
+        const rise = Math.min(4, (base - top) / 3);
+        marks.push(
+          polyline(
+            [
+              [x0, base],
+              [x0, top + rise],
+              [x0 + (x1 - x0) * 0.25, top],
+              [x1 - (x1 - x0) * 0.25, top],
+              [x1, top + rise],
+              [x1, base],
+            ],
+            0.8,
+          ),
+        );
+      } else marks.push(rect({ x: x0, y: top, width: x1 - x0, height: base - top }, "paper", 0.7), hatch(outline, 2.6, -45));
+    }
+  }
+  marks.push(polyline(shown, 1.1));
+  const zone = (share: number): { over: [number, number][]; under: [number, number][] } => {
+    const over: [number, number][] = [];
+    const under: [number, number][] = [];
+    for (let i = 0; i <= CURVE; i++) {
+      const m = ray.startM + ((ray.endM - ray.startM) * i) / CURVE;
+      const r = f1RadiusM(ray, m) * share;
+      over.push([atX(m), atY(rayZM(ray, m) + r)]);
+      under.push([atX(m), atY(rayZM(ray, m) - r)]);
+    }
+    return { over, under };
+  };
+  const whole = zone(1);
+  const asked = zone(result.clearance.policyShare);
+  marks.push(polyline(whole.over, 0.5), polyline(whole.under, 0.5), polyline(asked.under, 0.6, [4, 2.5]));
+  marks.push(line(atX(ray.startM), atY(ray.startZM), atX(ray.endM), atY(ray.endZM), 1.2));
+  const ends = [
+    { m: ray.startM, z: ray.startZM, end: 0 as const, name: l.ends[0].name, anchor: "start" as const },
+    { m: ray.endM, z: ray.endZM, end: 1 as const, name: l.ends[1].name, anchor: "end" as const },
+  ];
+  for (const e of ends) {
+    const foot = path.groundAt(e.end === 0 ? 0 : profile.pathM);
+    if (!Number.isNaN(foot)) marks.push(line(atX(e.m), atY(foot + rayBulgeM(ray, e.m)), atX(e.m), atY(e.z), 1.6));
+    marks.push(circle(atX(e.m), atY(e.z), 3, e.end === youAre ? "ink" : "paper", 1));
+    const mount = lengthText(units, plan[e.end === 0 ? "near" : "far"].mountAglM);
+    const words = `${"AB"[e.end]} ${e.end === youAre ? "you are here" : e.name}, ${mount}`;
+    const x = Math.max(box.x + 6, Math.min(box.x + box.width - 6, atX(e.m) + (e.end === 0 ? -8 : 8)));
+    const y = atY(e.z + f1RadiusM(ray, (ray.startM + ray.endM) / 2)) - 4;
+    marks.push(text(x, Math.max(box.y + 10, y), words, 8.5, { face: "bold", anchor: e.anchor }));
+  }
+  const { worst } = result.clearance;
+  let worstWords = "Nothing comes near the ray.";
+  if (worst !== null) {
+    const x = atX(worst.atM);
+    const yFree = atY(rayZM(ray, worst.atM) - f1RadiusM(ray, worst.atM) * result.clearance.policyShare);
+    const yTop = atY(worst.zAmslM + rayBulgeM(ray, worst.atM));
+    worstWords = `${spareWords(worst.missM, units)}, ${worst.ownerName ?? "the ground"}`;
+    marks.push(
+      line(x, Math.min(yFree, yTop), x, Math.max(yFree, yTop), 1),
+      line(x - 4, yFree, x + 4, yFree, 1),
+      line(x - 4, yTop, x + 4, yTop, 1),
+    );
+    const width = textWidthPt(worstWords, 9, "bold");
+    const left = Math.max(box.x + 6, Math.min(box.x + box.width - 6 - width, x - width / 2));
+    const y = Math.min(box.y + box.height - 34, Math.max(yFree, yTop) + 14);
+    marks.push(rect({ x: left - 2, y: y - 9, width: width + 4, height: 12 }, "paper", 0), text(left, y, worstWords, 9, { face: "bold" }));
+  }
+  // Heights at the left, distance below.
+  const heightStep = niceStep(lengthIn(units, scale.highestM - scale.lowestM), 4) / lengthIn(units, 1);
+  for (let z = Math.ceil(scale.lowestM / heightStep) * heightStep; z <= scale.highestM; z += heightStep) {
+    marks.push(
+      line(box.x + 30, atY(z), box.x + 34, atY(z), 0.6),
+      text(box.x + 28, atY(z) + 2.5, String(Math.round(lengthIn(units, z) * 10) / 10), 7, { anchor: "end" }),
+    );
+  }
+  marks.push(text(box.x + 28, box.y + 9, lengthUnit(units), 7, { anchor: "end" }));
+  const long = profile.pathM > 5000;
+  const unit =
+    units === "metric"
+      ? long
+        ? { name: "km", m: 1000 }
+        : { name: "m", m: 1 }
+      : long
+        ? { name: "mi", m: 1609.344 }
+        : { name: "ft", m: 0.3048 };
+  const step = niceStep(profile.pathM / unit.m, 6);
+  const axis = box.y + box.height - 12;
+  marks.push(line(atX(0), axis, atX(profile.pathM), axis, 0.7));
+  for (let d = 0; d * unit.m <= profile.pathM + 1e-6; d += step)
+    marks.push(
+      line(atX(d * unit.m), axis - 2.5, atX(d * unit.m), axis + 2.5, 0.6),
+      text(atX(d * unit.m), axis + 10, String(Math.round(d * 100) / 100), 7, { anchor: "middle" }),
+    );
+  marks.push(text(Math.min(box.x + box.width - 4, atX(profile.pathM) + 16), axis + 3, unit.name, 7));
+  return {
+    role: "Figure",
+    alt: `Section from ${l.ends[0].name} to ${l.ends[1].name}, heights times ${scale.exaggeration}. ${worstWords}.`,
+    marks,
+  };
+};
+
+export const exaggerationOf = (l: PackLink, box: Box): number => scaleOf(l, box).exaggeration;

@@ -1,0 +1,176 @@
+/* The pack as another reader reads it (poppler), over the demo job on a real PostgreSQL. */
+import { execFileSync } from "node:child_process";
+import { writeFileSync } from "node:fs";
+import { eq } from "drizzle-orm";
+import { expect, test } from "vitest";
+import type { PackFor } from "../contract";
+import type { Page } from "../core/page";
+import { NotFound } from "../data/clash";
+import { getJob, linksOf, sitesOf } from "../data/jobs";
+import { edit, listRecords } from "../data/records";
+import { job } from "../data/schema";
+import { testDb } from "../data/testing/db";
+import { createJob } from "../data/testing/edits";
+import { pagesPdf } from "../formats/pdf/page-pdf";
+import { type PackAsk, pagesOfPack } from "./pack";
+import { packFacts } from "./pack-facts";
+
+const db = testDb();
+const read = (tool: string, args: string[], pdf: Buffer): string => execFileSync(tool, args, { input: pdf, encoding: "utf8" });
+const textOf = (pdf: Buffer): string => read("pdftotext", ["-layout", "-enc", "UTF-8", "-", "-"], pdf).replace(/\s+/g, " ");
+const infoOf = (pdf: Buffer): string => read("pdfinfo", ["-"], pdf);
+const printed = (pages: readonly Page[]): Promise<Buffer> => pagesPdf(pages, { title: "a pack", language: "en" });
+
+const demo = async () => {
+  const [row] = await db.select().from(job).where(eq(job.name, "Merrow Harbour Trust"));
+  const [sites, links] = [await sitesOf(db, row!.id), await linksOf(db, row!.id)];
+  const rope = sites.find((s) => s.name === "Rope Walk")!;
+  return { row: await getJob(db, row!.id), rope, linkId: links.find((l) => l.farSiteId === rope.id)!.id, links };
+};
+const ask = (linkId: string | null, isFor: PackFor = "installer", more: Partial<PackAsk> = {}): PackAsk => ({
+  linkId,
+  isFor,
+  paper: "a4",
+  units: "metric",
+  address: null,
+  ...more,
+});
+
+/** Every mark of a page lies on its paper, and no words run out of the frame. */
+const expectOnPaper = (pages: readonly Page[]): void => {
+  for (const page of pages)
+    for (const block of page.blocks)
+      for (const mark of [...block.marks, ...(block.rows ?? []).flat(2)]) {
+        if (mark.kind !== "text") continue;
+        expect(mark.x, `${page.name}: ${mark.text}`).toBeGreaterThan(24);
+        expect(mark.x, `${page.name}: ${mark.text}`).toBeLessThan(page.widthPt - 24);
+        expect(mark.y, `${page.name}: ${mark.text}`).toBeGreaterThan(24);
+        expect(mark.y, `${page.name}: ${mark.text}`).toBeLessThan(page.heightPt - 24);
+      }
+};
+
+test.each(["a4", "letter"] as const)(
+  "the pack of a pair on %s: who, look along, tilt, read, the order with its locks, in a tagged file",
+  async (paper) => {
+    const { row, linkId } = await demo();
+    const pages = await pagesOfPack(db, row, ask(linkId, "installer", { paper, units: paper === "a4" ? "metric" : "imperial" }));
+    expectOnPaper(pages);
+    const pdf = await printed(pages);
+    if (process.env.PACK_OUT !== undefined) writeFileSync(`${process.env.PACK_OUT}-${paper}.pdf`, pdf);
+    const info = infoOf(pdf);
+    expect(info).toMatch(/Tagged:\s+yes/);
+    expect(info).toMatch(/Title:\s+a pack/);
+    expect(info).toMatch(paper === "a4" ? /595.28 x 841.89 pts \(A4\)/ : /612 x 792 pts \(letter\)/);
+    expect(info).toMatch(new RegExp(`Pages:\\s+${pages.length}\\b`));
+    // Headings, tables and figures are there for who has it read aloud; a figure says in words what it shows.
+    const marked = read("pdfinfo", ["-struct-text", "-"], pdf);
+    for (const tag of ["H1", "H2", "Table", "TR", "TD", "Figure"]) expect(marked).toContain(tag);
+    expect(read("pdfinfo", ["-struct", "-"], pdf)).toMatch(/Figure/);
+    const text = textOf(pdf);
+    const facts = await packFacts(db, row, linkId);
+    for (const end of facts.links[0]!.ends) {
+      const magnetic = ((end.bearingDeg - end.declinationDeg + 360) % 360).toFixed(1).padStart(5, "0");
+      expect(text).toContain(`${magnetic}°`);
+      expect(text).toContain(String(Math.round(end.level!.dbm)).replace("-", "−"));
+      expect(text).toContain(
+        `A peak of ${String(Math.round(end.azimuth!.falsePeakDbm!)).replace("-", "−")} is a false one, ${end.azimuth!.falsePeakDeg!.toFixed(1)}° off.`,
+      );
+    }
+    expect(text).toContain("Locked: Nothing is powered before the bond is made and checked");
+    expect(text).toContain("Locked: Nothing is tightened before the peak is found");
+    expect(text).toContain("An aid, not a permit");
+    // No letter was put in place of another.
+    expect(text).not.toContain("\ufffd");
+  },
+);
+
+test("the cover's word is the worst of what is open, and its first line says what", async () => {
+  const { row, linkId } = await demo();
+  const text = textOf(await printed((await pagesOfPack(db, row, ask(linkId))).slice(0, 1)));
+  expect(text).toContain("Short Harbour Office to Rope Walk; 430.1 m");
+  expect(text).toContain("Poplar row stands 1.8 m into the zone");
+});
+
+test("a code is printed only where a phone can come by it", async () => {
+  const { row, linkId } = await demo();
+  const without = await pagesOfPack(db, row, ask(linkId));
+  expect(textOf(await printed(without))).toContain("No address is known at which a phone reaches this server");
+  const address = "https://dryarc.local:4650/jobs/x/survey";
+  const withCode = await pagesOfPack(db, row, ask(linkId, "installer", { address }));
+  const text = textOf(await printed(withCode));
+  expect(text).toContain(address);
+  expect(text).not.toContain("No address is known");
+  const figure = withCode.flatMap((p) => p.blocks).find((b) => b.alt?.includes("QR code"))!;
+  expect(figure.marks[0]).toMatchObject({ kind: "path", fill: "ink" });
+});
+
+test("the customer's pages hold neither kit nor wiring nor addresses; the permission's hold what a regulator asks", async () => {
+  const { row, linkId } = await demo();
+  const customer = textOf(await printed(await pagesOfPack(db, row, ask(linkId, "customer"))));
+  expect(customer).toContain("Rope Walk");
+  for (const own of ["Kit for this end", "Addresses", "192.168.", "Wiring", "Order of work"]) expect(customer).not.toContain(own);
+  const permission = textOf(await printed(await pagesOfPack(db, row, ask(linkId, "permission"))));
+  const [facts] = (await packFacts(db, row, linkId)).links;
+  expect(permission).toContain(`${facts!.ends[0].position.latDeg.toFixed(4).slice(0, 6)}`);
+  expect(permission).toContain("EIRP");
+  expect(permission).toContain(
+    `${(facts!.plan.centreMhz - facts!.plan.widthMhz / 2).toFixed(0)} to ${(facts!.plan.centreMhz + facts!.plan.widthMhz / 2).toFixed(0)} MHz`,
+  );
+  expect(permission).not.toContain("192.168.");
+});
+
+test("the whole job: every link has its pages, the first page names the worst; no price and no secret in any of it", async () => {
+  const { row, links } = await demo();
+  const before = performance.now();
+  const pages = await pagesOfPack(db, row, ask(null));
+  const pdf = await printed(pages);
+  const tookMs = performance.now() - before;
+  expectOnPaper(pages);
+  const text = textOf(pdf);
+  expect(text).toContain(`${links.length} links. The word is the worst of them.`);
+  expect(pages.filter((p) => p.name === "A, 1 of 4" || p.name.startsWith("A, 1 of"))).toHaveLength(links.length);
+  expect(text).not.toMatch(/€|\bEUR\b/);
+  if (process.env.PACK_OUT !== undefined) process.stdout.write(`${pages.length} pages, ${pdf.length} bytes, ${Math.round(tookMs)} ms\n`);
+});
+
+test("what is seen from the mount: the other end lies straight ahead, landmarks by their own bearings", async () => {
+  const { row, linkId } = await demo();
+  const { ends } = (await packFacts(db, row, linkId)).links[0]!;
+  for (const end of ends) {
+    expect(Math.abs(end.seen.farEnd.offDeg)).toBeLessThan(0.2);
+    expect(end.seen.farEnd.hidden).toBe(false);
+    expect(end.seen.ridgeDeg.some((v) => Number.isFinite(v))).toBe(true);
+  }
+  // What lies left of the aim from one end lies right of it from the other when it stands between them.
+  const [a, b] = ends;
+  const poplar = (of: typeof a) => of.seen.bodies.find((x) => x.name.startsWith("Poplar"))!;
+  expect(Math.sign((poplar(a).fromDeg + poplar(a).toDeg) / 2 || 1)).not.toBeNaN();
+  expect(poplar(a).distanceM + poplar(b).distanceM).toBeGreaterThan(400);
+  expect(poplar(a).distanceM + poplar(b).distanceM).toBeLessThan(440);
+});
+
+test("a link of another job is not there; a job without links has one page that says so", async () => {
+  const { linkId } = await demo();
+  const own = await createJob(db, "An empty job");
+  await expect(pagesOfPack(db, own, ask(linkId))).rejects.toThrow(NotFound);
+  const pages = await pagesOfPack(db, own, ask(null));
+  expect(pages).toHaveLength(1);
+  expect(textOf(await printed(pages))).toContain("No link");
+});
+
+test("letters that the typeface lacks are boxes, long names are cut, and nothing runs off the paper", async () => {
+  const { row, rope, linkId } = await demo();
+  const wide = `${"Wharf and warehouse ".repeat(3)}№ 7 漢`.slice(0, 78);
+  const list = await listRecords(db, row.id, "site");
+  const version = list.find((s) => s.id === rope.id)!.version;
+  const named = await edit(db, row.id, (door) => door.patch("site", rope.id, version, { name: wide }));
+  try {
+    const pages = await pagesOfPack(db, row, ask(linkId));
+    expectOnPaper(pages);
+    expect(textOf(await printed(pages))).toContain("\u25a1");
+  } finally {
+    const now = (await listRecords(db, row.id, "site")).find((s) => s.id === rope.id)!.version;
+    await edit(db, row.id, (door) => door.patch("site", rope.id, now, { name: "Rope Walk" }));
+  }
+  expect(named).toBeDefined();
+});
