@@ -1,11 +1,11 @@
 #!/usr/bin/env bash
-# npm run bench: timings of the core (-- rack, -- hub, -- network, -- air, -- wiring: of those), and of dragging a mast in headless Chromium. npm run bench -- core (or -- proof, -- solve) leaves the browser out, -- survey stops after imports and views, -- people (seconds) has fifty people at once, -- firm (seconds) fifty of a firm over TLS, signed in, -- large a job of 200,000 footprints, -- drag the dragged mast alone, -- load the first load of each sheet.
+# npm run bench: timings of the core (-- rack, -- hub, -- network, -- air, -- wiring, -- aim: of those), and of dragging a mast in headless Chromium. npm run bench -- core (or -- proof, -- solve) leaves the browser out, -- survey stops after imports and views, -- people (seconds) has fifty people at once, -- firm (seconds) fifty of a firm over TLS, signed in, -- large a job of 200,000 footprints, -- drag the dragged mast alone, -- load the first load of each sheet.
 source "$(dirname "$0")/lib.sh"
 check_node
 need_modules
 case "${1:-}" in proof | "") node_modules/.bin/tsx bench/proof.ts ;; esac
 [ "${1:-}" = proof ] && exit 0
-case "${1:-}" in rack | hub | network | air | wiring) node_modules/.bin/tsx "bench/$1.ts" && exit 0 ;; esac
+case "${1:-}" in rack | hub | network | air | wiring | aim) node_modules/.bin/tsx "bench/$1.ts" && exit 0 ;; esac
 case "${1:-}" in survey | solve | people | firm | large | drag | load) ;; *) node_modules/.bin/tsx bench/core.ts ;; esac
 [ "${1:-}" = core ] && exit 0
 case "${1:-}" in survey | people | firm | large | drag | load) ;; *) node_modules/.bin/tsx bench/solve.ts ;; esac

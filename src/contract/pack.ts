@@ -1,6 +1,7 @@
 import type { AimingTable, Seen } from "../core/aim";
-import type { Finding, LinkPlan, LinkResult, PreparedPath } from "../core/link";
+import type { Finding, LinkPlan, LinkResult, PreparedPath, Verdict } from "../core/link";
 import type { Ray } from "../core/obstacles";
+import type { Page } from "../core/page";
 import type { SiteKit } from "./kit-job";
 import type { JobDto, LinkDto, LinkVerdict } from "./types";
 import type { AddressedPlace, JudgedSite } from "./wiring-job";
@@ -10,6 +11,22 @@ import type { AddressedPlace, JudgedSite } from "./wiring-job";
 export const PACK_FOR = ["installer", "customer", "permission"] as const;
 /** Whom the pages are for: the crew on site; the customer; who has to agree, a regulator or the owner of a roof. */
 export type PackFor = (typeof PACK_FOR)[number];
+
+/** Pages as marks, and what their cover says: the worst of what is open, and all of it. */
+export interface PackDto {
+  readonly pages: readonly Page[];
+  readonly madeAt: string;
+  readonly verdict: Verdict | null;
+  readonly points: readonly OpenPoint[];
+}
+
+/** One thing that is open, of the path, the job's air and load, the wiring, the kit, or what may hurt somebody. */
+export interface OpenPoint {
+  readonly verdict: Verdict;
+  readonly words: string;
+  /** It may hurt somebody: of what is equally bad it comes first. */
+  readonly hurts?: boolean;
+}
 
 export interface PackLevel {
   /** Expected at this end at the peak, a chain, and the band of 8 in 10. */

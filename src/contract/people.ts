@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { IDENTITY_SHEETS } from "./identity-sheets";
-import { ROLES, type Role, SHEET_NAMES, type SheetName } from "./roles";
+import { type OpenSheet, ROLES, type Role, SHEET_NAMES, type SheetName } from "./roles";
 
 /* People, phones, invitations: what travels of them. No secret but one's own, once. */
 
@@ -177,7 +177,7 @@ export interface ShareDto {
 /** Somebody else who has a job open, and on which sheet. */
 export interface HereDto {
   readonly name: string;
-  readonly sheet: SheetName;
+  readonly sheet: OpenSheet;
 }
 
 export interface MeDto {

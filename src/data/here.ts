@@ -1,5 +1,5 @@
 import { sql } from "drizzle-orm";
-import type { HereDto, SheetName } from "../contract";
+import type { HereDto, OpenSheet } from "../contract";
 import type { Db } from "./client";
 
 /* Who has which sheet of a job open, told from process to process: nothing of it is kept. */
@@ -13,7 +13,7 @@ export interface Line {
   readonly jobId: string;
   readonly personId: string;
   readonly name: string;
-  readonly sheet: SheetName;
+  readonly sheet: OpenSheet;
 }
 export interface LineNews extends Line {
   readonly open: boolean;

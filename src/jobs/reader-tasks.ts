@@ -1,7 +1,6 @@
 import { Pool } from "pg";
-import type { PreviewDto } from "../contract";
+import type { PackDto, PreviewDto } from "../contract";
 import type { LatLon } from "../core/geo";
-import type { Page } from "../core/page";
 import { type Asker, asAsker, programFor } from "../data/actor";
 import { type Db, openDb } from "../data/client";
 import { getJob } from "../data/jobs";
@@ -9,8 +8,8 @@ import type { Stale } from "../data/verdict-store";
 import type { VectorQuestion } from "../formats";
 import { writeBundle } from "../service/bundle-write";
 import { type ExportFormat, type ExportWhat, writeExport } from "../service/export";
+import { type PackAsk, packDto, writePack } from "../service/pack";
 import { checkPmtiles, type TileBytes, tileOfFile } from "../service/pmtiles";
-import { type PackAsk, pagesOfPack, writePack } from "../service/pack";
 import { previewFile } from "../service/preview";
 import { type QuoteAsk, writeQuote } from "../service/quote";
 import { judgeLinks } from "../service/verdicts";
@@ -38,7 +37,7 @@ export interface ReaderAnswers {
   readonly bundle: null;
   readonly quote: null;
   readonly pack: null;
-  readonly packPages: readonly Page[];
+  readonly packPages: PackDto;
   readonly judge: null;
 }
 export type TaskKind = keyof ReaderTasks;
@@ -66,7 +65,7 @@ const RUN: { readonly [K in TaskKind]: (task: ReaderTasks[K]) => Promise<ReaderA
   bundle: async (t) => writeBundle(db(), await getJob(db(), t.jobId), t.path).then(() => null),
   quote: async (t) => writeQuote(db(), await getJob(db(), t.jobId), t, t.path).then(() => null),
   pack: async (t) => writePack(db(), await getJob(db(), t.jobId), t, t.path).then(() => null),
-  packPages: async (t) => pagesOfPack(db(), await getJob(db(), t.jobId), t),
+  packPages: async (t) => packDto(db(), await getJob(db(), t.jobId), t),
   judge: async (t) => {
     for (const firm of new Set(t.links.map((l) => l.organisationId))) {
       const links = t.links.filter((l) => l.organisationId === firm);

@@ -1,4 +1,4 @@
-import type { KitFinding, PackEnd, PackFacts, PackFor, PackLink } from "../contract";
+import type { KitFinding, OpenPoint, PackEnd, PackFacts, PackFor, PackLink } from "../contract";
 import type { Verdict } from "../core/link";
 import { type Block, type Mark, type Page, rect, text } from "../core/page";
 import { findingText, mendText } from "../ui/wording/findings";
@@ -18,14 +18,6 @@ const NO_ADDRESS =
   "No address is known at which a phone reaches this server, so no code is printed. How phones come in stands in the README under sign-in.";
 const plain = (words: string): string => words.replace(/\*/g, "");
 export const linkName = (l: PackLink): string => `${l.ends[0].name} to ${l.ends[1].name}${l.link.label === "" ? "" : `, ${l.link.label}`}`;
-/** One thing that is open, of the path, the job's air and load, the wiring, the kit, or what may hurt somebody. */
-interface OpenPoint {
-  readonly verdict: Verdict;
-  readonly words: string;
-  /** It may hurt somebody: of what is equally bad it comes first. */
-  readonly hurts?: boolean;
-}
-
 const pathPoints = (l: PackLink, units: Units): OpenPoint[] =>
   l.found.map((f) => {
     const mends = f.mends.length === 0 ? "" : ` Mends: ${f.mends.map((m) => plain(mendText(m, units).words)).join("; ")}.`;
@@ -60,14 +52,14 @@ const endPoints = (l: PackLink, units: Units): OpenPoint[] =>
   ]);
 
 /** All that is open, the worst first. The customer is told of the link; what is in whose van is the firm's own. */
-const pointsFor = (l: PackLink, units: Units, isFor: PackFor): OpenPoint[] =>
+export const pointsFor = (l: PackLink, units: Units, isFor: PackFor): OpenPoint[] =>
   [...pathPoints(l, units), ...sharedPoint(l, units), ...(isFor === "customer" ? [] : endPoints(l, units))]
     .filter((p) => p.verdict !== "clear")
     .sort(
       (a, b) => VERDICT_ORDER.indexOf(a.verdict) - VERDICT_ORDER.indexOf(b.verdict) || Number(b.hurts ?? false) - Number(a.hurts ?? false),
     );
 
-const verdictOf = (points: readonly OpenPoint[]): Verdict => points[0]?.verdict ?? "clear";
+export const verdictOf = (points: readonly OpenPoint[]): Verdict => points[0]?.verdict ?? "clear";
 
 const factsTable = (l: PackLink, flow: ReturnType<typeof flowing>, ask: PagesAsk): void => {
   const { toFar, toNear } = l.result.service;

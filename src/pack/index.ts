@@ -1,10 +1,20 @@
-import type { PackFacts, PackFor } from "../contract";
+import type { PackDto, PackFacts, PackFor } from "../contract";
 import type { Page } from "../core/page";
-import { coverPages, jobPages, linkName, permissionPages } from "./cover";
+import { VERDICT_ORDER } from "../ui/wording/verdicts";
+import { coverPages, jobPages, linkName, permissionPages, pointsFor, verdictOf } from "./cover";
 import { endPages, type PagesAsk } from "./end-pages";
 import type { FrameSaid } from "./frame";
 
 export type { PagesAsk } from "./end-pages";
+
+/** What the pages say first: the worst of what is open, and, of a single link, all of it. */
+export const packTold = (facts: PackFacts, isFor: PackFor, { units }: Pick<PagesAsk, "units">): Pick<PackDto, "verdict" | "points"> => {
+  const all = facts.links.map((l) => pointsFor(l, units, isFor));
+  return {
+    verdict: VERDICT_ORDER.find((v) => all.some((p) => verdictOf(p) === v)) ?? null,
+    points: all.length === 1 ? all[0]! : [],
+  };
+};
 
 /** All pages of a pack, in the order in which they are printed. */
 export const packPages = (facts: PackFacts, isFor: PackFor, ask: PagesAsk): Page[] => {

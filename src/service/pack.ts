@@ -1,9 +1,9 @@
 import { writeFile } from "node:fs/promises";
-import type { PackFor } from "../contract";
+import type { PackDto, PackFor } from "../contract";
 import type { Page } from "../core/page";
 import type { Db } from "../data/client";
 import type { JobRow } from "../data/jobs";
-import { type PagesAsk, packPages } from "../pack";
+import { type PagesAsk, packPages, packTold } from "../pack";
 import { fileName } from "./export";
 import { packFacts } from "./pack-facts";
 
@@ -23,6 +23,12 @@ export const packHead = (job: JobRow, ask: Pick<PackAsk, "isFor">): { type: stri
 /** @throws NotFound when the job has no such link. */
 export const pagesOfPack = async (db: Db, row: JobRow, ask: PackAsk): Promise<Page[]> =>
   packPages(await packFacts(db, row, ask.linkId), ask.isFor, ask);
+
+/** The same for the screen, with what the pages say first. */
+export const packDto = async (db: Db, row: JobRow, ask: PackAsk): Promise<PackDto> => {
+  const facts = await packFacts(db, row, ask.linkId);
+  return { pages: packPages(facts, ask.isFor, ask), madeAt: facts.madeAt, ...packTold(facts, ask.isFor, ask) };
+};
 
 /** Writes the pack as a PDF. */
 export const writePack = async (db: Db, row: JobRow, ask: PackAsk, path: string): Promise<void> => {

@@ -1,4 +1,4 @@
-import type { HereDto, SheetName } from "@/contract";
+import type { HereDto, OpenSheet } from "@/contract";
 import type { Asker } from "@/data/actor";
 import { ASK_LINES, askLines, HERE_CHANNEL, type Line, type LineNews, linesHere, tellLine } from "@/data/here";
 import { openListener } from "@/data/listen";
@@ -53,7 +53,7 @@ const isShown = (who: Asker | null): who is Asker & { personId: string } =>
 export const comeHere = (
   who: Asker | null,
   jobId: string,
-  sheet: SheetName,
+  sheet: OpenSheet,
   tell: (others: readonly HereDto[]) => void,
 ): { readonly again: () => void; readonly leave: () => void } | null => {
   if (!isShown(who)) return null;

@@ -1,6 +1,6 @@
 "use client";
 import { useHere } from "../state/job-news";
-import { SHEET_WORD } from "../wording/people";
+import { OPEN_WORD } from "../wording/people";
 
 const MOST = 3;
 
@@ -12,8 +12,8 @@ export const OthersHere = ({ jobId }: { jobId: string }) => {
       {others.length > 0 && (
         <ul aria-label="Also here" className="m-0 -mx-1.5 mb-2 list-none p-0 text-note leading-[15px]">
           {others.slice(0, MOST).map((o) => (
-            <li key={`${o.name} ${o.sheet}`} title={`${o.name} has ${SHEET_WORD[o.sheet]} open`}>
-              <span className="block truncate font-figure">{o.name}</span> <span className="text-ink-2">on {SHEET_WORD[o.sheet]}</span>
+            <li key={`${o.name} ${o.sheet}`} title={`${o.name} has ${OPEN_WORD[o.sheet]} open`}>
+              <span className="block truncate font-figure">{o.name}</span> <span className="text-ink-2">on {OPEN_WORD[o.sheet]}</span>
             </li>
           ))}
           {others.length > MOST && <li className="text-ink-2">and {others.length - MOST} more</li>}

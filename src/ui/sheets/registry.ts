@@ -199,6 +199,18 @@ export const SHEETS = {
       { keys: "Enter", does: "At a line: why it is there" },
     ],
   },
+  pack: {
+    number: "11",
+    name: "Pack",
+    reads: [...SHEET_READS.kit, ...SHEET_READS.wiring],
+    href: (f) => (f.links.length === 0 ? null : `/jobs/${f.jobId}/pack${f.linkId === null ? "" : `/${f.linkId}`}`),
+    // Paper settles nothing: it stands as what is open in the plan.
+    judge: sectionState,
+    keys: [
+      { keys: "Page up, page down", does: "The page before, the next" },
+      { keys: "Tab", does: "Next field" },
+    ],
+  },
 } as const satisfies Readonly<Record<string, SheetDef>>;
 
 export type SheetKey = keyof typeof SHEETS;

@@ -1,7 +1,7 @@
 "use client";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef } from "react";
-import type { HereDto, SheetName } from "@/contract";
+import type { HereDto, OpenSheet } from "@/contract";
 import { keys, useRefresh } from "../api/queries";
 import { clientId } from "./client-id";
 
@@ -12,7 +12,7 @@ const SETTLE_MS = 120;
  * things may have changed too: what was read before is read again as soon as the line is open.
  * @param sheet the one that is open here: others are shown it. @param onOthers called when somebody else changed something.
  */
-export const useJobNews = (jobId: string, sheet: SheetName, onOthers: () => void = () => undefined): void => {
+export const useJobNews = (jobId: string, sheet: OpenSheet, onOthers: () => void = () => undefined): void => {
   const refresh = useRefresh();
   const client = useQueryClient();
   const call = useRef({ refresh, onOthers });

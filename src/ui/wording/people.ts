@@ -1,4 +1,4 @@
-import type { AuditDto, Role, SheetName } from "@/contract";
+import type { AuditDto, OpenSheet, Role, SheetName } from "@/contract";
 
 /** Roles of a firm, in words. */
 export const ROLE_NAME: Readonly<Record<Role, string>> = {
@@ -29,6 +29,9 @@ export const SHEET_WORD: Readonly<Record<SheetName, string>> = {
   wiring: "Wiring",
   kit: "Kit",
 };
+
+/** The same of all sheets that somebody may have open. */
+export const OPEN_WORD: Readonly<Record<OpenSheet, string>> = { ...SHEET_WORD, pack: "Pack" };
 
 /** What a token may do, by the role it has. */
 export const TOKEN_DOES: Readonly<Partial<Record<Role, string>>> = {

@@ -3,9 +3,9 @@ import Link from "next/link";
 import { worstKitFirst } from "@/contract";
 import { ScrollRegion } from "../../controls/scroll-region";
 import { VerdictMark } from "../../marks/verdict-mark";
+import { findingText } from "../../wording/kit";
 import { VERDICT_WORD } from "../../wording/verdicts";
 import { clashText } from "./days-words";
-import { findingText } from "../../wording/kit";
 import type { OpenKit } from "./use-open-kit";
 
 const MOST_SHOWN = 14;

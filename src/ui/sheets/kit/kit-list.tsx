@@ -2,8 +2,8 @@
 import type { KitRow } from "@/contract";
 import { KIT_PLACES } from "@/core/kit";
 import { VerdictMark } from "../../marks/verdict-mark";
-import type { Units } from "../../wording/numbers";
 import { placeState, placeStateText, quantityText, WHERE_WORDS } from "../../wording/kit";
+import type { Units } from "../../wording/numbers";
 
 const stockText = (r: KitRow, units: Units): string => {
   if (r.state === "reserved") return "reserved";

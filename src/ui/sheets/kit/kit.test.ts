@@ -3,9 +3,9 @@ import { describe, expect, test } from "vitest";
 import { type KitFinding, type KitRow, kitSchema } from "@/contract";
 import type { DayClash } from "@/core/days";
 import { type JudgedRisk, RISKS } from "@/core/kit";
+import { findingText, quantityText, RISK_CAUTION, RISK_WORDS, riskText } from "../../wording/kit";
 import { clashText } from "./days-words";
 import { kitCsv } from "./kit-csv";
-import { findingText, quantityText, RISK_CAUTION, RISK_WORDS, riskText } from "../../wording/kit";
 import type { OpenKit } from "./use-open-kit";
 
 const row = (more: Partial<KitRow> = {}): KitRow => ({

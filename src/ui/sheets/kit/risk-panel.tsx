@@ -4,8 +4,8 @@ import type { Risk } from "@/core/kit";
 import { Field } from "../../controls/field";
 import { NumberField } from "../../controls/number-field";
 import { UnitField } from "../../controls/unit-field";
-import { lengthText, type Units } from "../../wording/numbers";
 import { RISK_CAUTION, RISK_WORDS, riskText, STATE_WORDS } from "../../wording/kit";
+import { lengthText, type Units } from "../../wording/numbers";
 
 const rfText = (x: RfDistance, units: Units): string =>
   `Before ${x.name} nobody nearer than ${lengthText(units, x.mostM)} at the most that it can send, ${lengthText(units, x.plannedM)} as planned.`;

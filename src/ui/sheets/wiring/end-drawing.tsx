@@ -4,11 +4,11 @@ import type { JudgedSite } from "@/contract";
 import { judgeWiring, type Lead, portKey } from "@/core/wiring";
 import { TYPE } from "../../drawing/type";
 import { figure, lengthText } from "../../wording/numbers";
+import { voltsText, wattsText } from "../../wording/wiring";
 import type { Box, DrawnLead, EndLayout, Socket } from "./end-layout";
 import { leadEnds, mayJoin, suits } from "./joins";
 import { SocketMark } from "./socket-mark";
 import type { OpenWiring } from "./use-open-wiring";
-import { voltsText, wattsText } from "../../wording/wiring";
 
 interface Held {
   /** The socket that was picked up. */

@@ -5,9 +5,9 @@ import { Choice, Field } from "../../controls/field";
 import { NumberField } from "../../controls/number-field";
 import { UnitField } from "../../controls/unit-field";
 import { figure } from "../../wording/numbers";
+import { partText } from "../../wording/wiring";
 import { mayJoin } from "./joins";
 import type { OpenWiring } from "./use-open-wiring";
-import { partText } from "../../wording/wiring";
 
 const END = "|";
 

@@ -4,9 +4,9 @@ import { Choice, Field } from "../../controls/field";
 import { ParsedField } from "../../controls/parsed-field";
 import { UnitField } from "../../controls/unit-field";
 import { readName } from "../../wording/read";
+import { partText } from "../../wording/wiring";
 import { UnitForm } from "./unit-form";
 import type { OpenWiring } from "./use-open-wiring";
-import { partText } from "../../wording/wiring";
 
 /** One place: which thing stands there, where, how it is bonded, and the unit itself. Every field is saved as it is typed. */
 export const PlacePanel = ({ open, siteId, placeId }: { open: OpenWiring; siteId: string; placeId: string }) => {

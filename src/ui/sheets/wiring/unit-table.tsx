@@ -2,9 +2,9 @@
 import type { JudgedSite } from "@/contract";
 import { VerdictMark } from "../../marks/verdict-mark";
 import { figure, lengthIn, lengthUnit } from "../../wording/numbers";
+import { supplyText, voltsText } from "../../wording/wiring";
 import type { OpenWiring } from "./use-open-wiring";
 import { placesOfLink, unitRows } from "./wiring-view";
-import { supplyText, voltsText } from "../../wording/wiring";
 
 /** Units of one end: address, network, what each is plugged into, metres, what reaches it. */
 export const UnitTable = ({ open, site }: { open: OpenWiring; site: JudgedSite }) => {

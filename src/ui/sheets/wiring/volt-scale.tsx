@@ -1,8 +1,8 @@
 import type { Arrival, JobFinding } from "@/core/wiring";
 import { TYPE } from "../../drawing/type";
 import { figure } from "../../wording/numbers";
-import { shortBy } from "./wiring-view";
 import { supplyText, voltsText } from "../../wording/wiring";
+import { shortBy } from "./wiring-view";
 
 const HEIGHT = 46;
 

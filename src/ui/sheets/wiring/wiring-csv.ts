@@ -1,7 +1,7 @@
 import Papa from "papaparse";
+import { supplyText } from "../../wording/wiring";
 import type { OpenWiring } from "./use-open-wiring";
 import { unitRows } from "./wiring-view";
-import { supplyText } from "../../wording/wiring";
 
 /** Units and leads of both ends as a table: figures with points, lengths in metres. */
 export const wiringCsv = (open: OpenWiring): string => {

@@ -7,9 +7,9 @@ import type { JobFinding, WiringMend } from "@/core/wiring";
 import { ScrollRegion } from "../../controls/scroll-region";
 import { VerdictMark } from "../../marks/verdict-mark";
 import { VERDICT_WORD } from "../../wording/verdicts";
+import { ANSWERS, findingText, mendText, voltsText } from "../../wording/wiring";
 import type { OpenWiring } from "./use-open-wiring";
 import { placesOfLink } from "./wiring-view";
-import { ANSWERS, findingText, mendText, voltsText } from "../../wording/wiring";
 
 const MOST_SHOWN = 12;
 

@@ -17,6 +17,7 @@ import { sendEdit } from "../../state/browser-outbox";
 import { useJobHistory } from "../../state/job-history";
 import { errorSentence } from "../../wording/errors";
 import { VERDICT_WORD } from "../../wording/verdicts";
+import { findingText } from "../../wording/wiring";
 import { useJobIndex } from "../job-index";
 import { aboutCell, jobStrip, withVerdict } from "../job-strip";
 import { LinkChoice } from "../link-sheet";
@@ -33,7 +34,6 @@ import { UnitTable } from "./unit-table";
 import { useOpenWiring, type WiringRead } from "./use-open-wiring";
 import { isOver, OverFigure, VoltScale } from "./volt-scale";
 import { WiringFindings } from "./wiring-findings";
-import { findingText } from "../../wording/wiring";
 
 const TABS = [
   ["units", "Units and leads"],

@@ -4,10 +4,10 @@ import { describe, expect, test } from "vitest";
 import { judgeSites, leadSchema, type SiteWiring, wiringSchema } from "@/contract";
 import { portKey, proposeWiring, WIRING_CODES, type WiringGraph, wire } from "@/core/wiring";
 import { cleanEnd, EARTH_DONE, lead, PARTS, place } from "@/core/wiring/testing/ends";
+import { findingText, supplyText } from "../../wording/wiring";
 import { foldsOf, heightsFor, type LayoutAsk, layoutEnd, radioNeeds, wallNeeds } from "./end-layout";
 import { leadEnds, led, mayJoin, newLead, suits } from "./joins";
 import { decidesOver, missingOf, placesOfLink, unitRows, verdictOver, worstOf } from "./wiring-view";
-import { findingText, supplyText } from "../../wording/wiring";
 
 const SITE = "11111111-1111-4111-8111-111111111111";
 const siteOf = (g: WiringGraph, siteId = SITE): SiteWiring => ({

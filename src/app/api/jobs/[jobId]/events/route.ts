@@ -3,7 +3,7 @@ import { handleJob } from "@/app/_server/handle";
 import { comeHere } from "@/app/_server/here";
 import { news } from "@/app/_server/news";
 import { whoAsks } from "@/app/_server/who";
-import { mayAsk, SHEET_NAMES } from "@/contract";
+import { mayAsk, OPEN_SHEETS } from "@/contract";
 import { askerNow } from "@/data/actor";
 import { NotFound, Refused } from "@/data/clash";
 import { getJob } from "@/data/jobs";
@@ -52,7 +52,7 @@ export const GET = (request: Request, { params }: Context): Promise<Response> =>
     const who = askerNow();
     const asked = new URL(request.url).searchParams;
     const client = asked.get("client") ?? "";
-    const sheet = SHEET_NAMES.find((s) => s === asked.get("sheet"));
+    const sheet = OPEN_SHEETS.find((s) => s === asked.get("sheet"));
     const give = take(who?.personId ?? "this machine");
     const encoder = new TextEncoder();
     let end = (): void => give();

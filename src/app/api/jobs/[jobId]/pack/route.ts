@@ -38,7 +38,5 @@ export const POST = (request: Request, { params }: Context): Promise<Response> =
   handleJob(request, "take-out", params, async (job) => {
     const ask = askOf(request, job.id);
     await tookOut(request, "took-out-pack", job.id);
-    return sendFile(packHead(job, ask), (path) =>
-      readers().long.run("pack", { jobId: job.id, ...ask, path }, WRITE, request.signal),
-    );
+    return sendFile(packHead(job, ask), (path) => readers().long.run("pack", { jobId: job.id, ...ask, path }, WRITE, request.signal));
   });
