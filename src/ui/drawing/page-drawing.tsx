@@ -68,7 +68,8 @@ export const PageDrawing = ({ page, label }: { page: Page; label: string }) => {
         const marks = [...b.marks, ...(b.rows ?? []).flat(2)].map((m) => <Drawn key={n} mark={m} id={`${own}-${n++}`} />);
         if (b.role === "Figure" && b.alt !== undefined)
           return (
-            <g key={i} aria-label={b.alt}>
+            // biome-ignore lint/a11y/noInteractiveElementToNoninteractiveRole: a part of a drawing is no control
+            <g key={i} role="img" aria-label={b.alt}>
               {marks}
             </g>
           );

@@ -1,5 +1,6 @@
 "use client";
 import { useQuery } from "@tanstack/react-query";
+import Link from "next/link";
 import { useState } from "react";
 import type { JobBundle, LinkDto, PackDto, PackFor } from "@/contract";
 import type { Paper } from "@/core/page";
@@ -170,6 +171,13 @@ export const PackOpen = ({ job, link, choose }: { job: JobBundle; link: LinkDto;
           {(pack.data?.points.length ?? 0) > MOST_POINTS && (
             <p className="mt-2">{(pack.data?.points.length ?? 0) - MOST_POINTS} more stand on the cover.</p>
           )}
+          <p className="mb-0 mt-3 flex flex-wrap gap-x-4">
+            {(["section", "wiring", "kit"] as const).map((key) => (
+              <Link key={key} prefetch={false} className="press" href={`/jobs/${jobId}/${key}/${link.id}`}>
+                {SHEETS[key].number} {SHEETS[key].name}
+              </Link>
+            ))}
+          </p>
           <p className="cap mt-3">
             Paper knows nothing of what changes after it was printed. The day on its foot says which plan it is. Local codes, the regulator
             and qualified people decide.
