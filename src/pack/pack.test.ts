@@ -1,0 +1,90 @@
+import { expect, test } from "vitest";
+import type { PackEnd, PackLink } from "../contract";
+import { type Mark, PT_PER_MM } from "../core/page";
+import { poleScale } from "./aim-figures";
+import { contentBox, flowing } from "./frame";
+import { orderOf } from "./order";
+import { niceStep } from "./section-figure";
+
+const end = (name: string, beamwidthDeg: number | null): PackEnd =>
+  ({
+    name,
+    level: { dbm: -58, lowDbm: -61, highDbm: -55, leastDbm: -88 },
+    azimuth:
+      beamwidthDeg === null
+        ? null
+        : { axis: "azimuth", beamwidthDeg, stepDeg: 1, rows: [], firstNullDeg: 20, falsePeakDeg: 30, falsePeakDbm: -79 },
+  }) as unknown as PackEnd;
+const link = (waits: readonly (number | null)[]): PackLink =>
+  ({
+    result: {
+      service: {
+        toFar: { regulation: { status: "allowed", radarWaitS: waits[0] } },
+        toNear: { regulation: { status: "allowed", radarWaitS: waits[1] } },
+      },
+    },
+  }) as unknown as PackLink;
+const rowsOf = (l: PackLink, e: PackEnd): string[] => orderOf(l, e, end("B", 19)).map((r) => ("lock" in r ? `LOCK ${r.lock}` : r.step));
+const place = (rows: readonly string[], words: RegExp): number => rows.findIndex((r) => words.test(r));
+
+test.each([2.4, 19, null])("never power before bond, never tight before the peak, both ends read last (beam %s)", (beam) => {
+  const rows = rowsOf(link([null, null]), end("A", beam));
+  const order = [
+    /Risk screen/,
+    /bonded by whoever/,
+    /^LOCK Nothing is powered/,
+    /^Power on/,
+    /^LOCK Nothing is tightened/,
+    /^Tighten/,
+    /^LOCK Both ends are read/,
+  ].map((w) => place(rows, w));
+  expect(order.every((at) => at >= 0)).toBe(true);
+  expect([...order].sort((a, b) => a - b)).toEqual(order);
+  expect(rows.some((r) => r.includes("only the adjusting screw"))).toBe(beam === 2.4);
+  expect(rows.some((r) => r.includes("not found by turning"))).toBe(beam === null);
+});
+
+test.each([
+  [[null, null], "The radio starts."],
+  [[60, null], "listens 60 s for radar"],
+  [[60, 600], "listens 10 minutes for radar"],
+] as const)("the longer radar wait of both ends is told: %j", (waits, words) =>
+  expect(rowsOf(link(waits), end("A", 19)).join(" ")).toContain(words),
+);
+
+const xOf = (marks: readonly Mark[], words: string): number => {
+  const found = marks.find((m) => m.kind === "text" && m.text === words);
+  if (found?.kind !== "text") throw new Error(`no ${words}`);
+  return found.x;
+};
+
+test("on the scale for a pole of 60 mm ten degrees are 5.24 mm long in print", () => {
+  const { block } = poleScale(60, 30, 100, 530);
+  const tens = block.marks.filter((m) => m.kind === "text" && m.text === "10");
+  const right = Math.max(...tens.map((m) => (m.kind === "text" ? m.x : 0)));
+  expect((right - xOf(block.marks, "0")) / PT_PER_MM).toBeCloseTo((Math.PI * 60 * 10) / 360, 2);
+  // The line to check the print by.
+  expect(block.marks.some((m) => m.kind === "path" && m.d === `M30 146L${Math.round((30 + 100 * PT_PER_MM) * 100) / 100} 146`)).toBe(true);
+});
+
+test("a column goes on over pages; a heading is not left alone at the foot of one", () => {
+  const flow = flowing("a4");
+  const box = contentBox("a4");
+  for (let i = 0; i < 40; i++) {
+    flow.heading(`Part ${i}`);
+    for (let k = 0; k < (i % 5) + 1; k++) flow.words("Words that fill a line or so of the page. ".repeat(3));
+  }
+  expect(flow.pages.length).toBeGreaterThan(2);
+  for (const page of flow.pages) {
+    const told = page.filter((b) => b.marks.some((m) => m.kind === "text"));
+    expect(told.at(-1)!.role).toBe("P");
+    for (const m of told.flatMap((b) => b.marks)) if (m.kind === "text") expect(m.y).toBeLessThan(box.y + box.height);
+  }
+});
+
+test.each([
+  [0.9, 4, 0.5],
+  [430, 6, 100],
+  [19_000, 6, 5000],
+  [1, 1, 1],
+])("a span of %d in at most %d steps goes by %d", (span, most, step) => expect(niceStep(span, most)).toBe(step));
