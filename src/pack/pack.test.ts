@@ -67,18 +67,21 @@ test("on the scale for a pole of 60 mm ten degrees are 5.24 mm long in print", (
   expect(block.marks.some((m) => m.kind === "path" && m.d === `M30 146L${Math.round((30 + 100 * PT_PER_MM) * 100) / 100} 146`)).toBe(true);
 });
 
-test("a column goes on over pages; a heading is not left alone at the foot of one", () => {
-  const flow = flowing("a4");
+test("a column goes on over pages; wherever a page ends, no heading is left alone at its foot", () => {
   const box = contentBox("a4");
-  for (let i = 0; i < 40; i++) {
-    flow.heading(`Part ${i}`);
-    for (let k = 0; k < (i % 5) + 1; k++) flow.words("Words that fill a line or so of the page. ".repeat(3));
-  }
-  expect(flow.pages.length).toBeGreaterThan(2);
-  for (const page of flow.pages) {
-    const told = page.filter((b) => b.marks.some((m) => m.kind === "text"));
-    expect(told.at(-1)!.role).toBe("P");
-    for (const m of told.flatMap((b) => b.marks)) if (m.kind === "text") expect(m.y).toBeLessThan(box.y + box.height);
+  for (let gap = 1; gap < 60; gap++) {
+    const flow = flowing("a4");
+    flow.put(gap, () => ({ role: "Artifact", marks: [] }));
+    for (let i = 0; i < 30; i++) {
+      flow.heading(`Part ${i}`);
+      flow.words("Words that fill a line or so of the page. ".repeat(1 + (i % 4)));
+    }
+    expect(flow.pages.length).toBeGreaterThan(1);
+    for (const page of flow.pages) {
+      const told = page.filter((b) => b.marks.some((m) => m.kind === "text"));
+      expect(told.at(-1)!.role).toBe("P");
+      for (const m of told.flatMap((b) => b.marks)) if (m.kind === "text") expect(m.y).toBeLessThan(box.y + box.height);
+    }
   }
 });
 
