@@ -8,11 +8,15 @@ import { niceStep } from "./section-figure";
 /* The aiming table with room for what is read, level against turn, and a scale to be cut out and laid round the pole. */
 
 const ROW_PT = 11.6;
+/** Of the cut below its peak that is drawn where hardly any of it is heard. */
+const SHOWN_DB = 35;
+/** What the radio needs is drawn where it lies no farther beneath that. */
+const LEAST_WITHIN_DB = 12;
 
 export const degText = (deg: number): string => `${Number(deg.toFixed(2))}°`;
 
 /** Rows of the table that fit into a height. */
-export const tableBlock = (table: AimingTable, box: Box): Block => {
+export const tableBlock = (table: AimingTable, leastDbm: number, box: Box): Block => {
   const at = [box.x + 34, box.x + 88, box.x + 104, box.x + 158];
   const wide = 50;
   const most = Math.floor((box.height - 18) / ROW_PT);
@@ -35,7 +39,12 @@ export const tableBlock = (table: AimingTable, box: Box): Block => {
     if (r.falsePeak) marks.push(line(box.x - 1, y - 1, box.x - 1, y + ROW_PT - 1, 2));
     return [
       [text(at[0]!, y + 8, degText(r.offDeg), 8.5, { anchor: "end", face })],
-      [text(at[1]!, y + 8, figure(r.levelDbm), 8.5, { anchor: "end", face })],
+      [
+        text(at[1]!, y + 8, r.levelDbm < leastDbm ? "not heard" : figure(r.levelDbm), r.levelDbm < leastDbm ? 7.5 : 8.5, {
+          anchor: "end",
+          face,
+        }),
+      ],
     ];
   });
   return { role: "Table", rows: [head, ...body], marks };
@@ -44,8 +53,10 @@ export const tableBlock = (table: AimingTable, box: Box): Block => {
 export const curveBlock = (end: PackEnd, table: AimingTable, box: Box): Block => {
   const level = end.level!;
   const reach = end.curve[end.curve.length - 1]!.offDeg;
-  const lowest = Math.max(level.leastDbm - 3, Math.min(...end.curve.map((c) => c.dbm)));
-  const high = level.highDbm + 3;
+  const high = Math.max(level.highDbm, level.leastDbm) + 3;
+  const weakest = Math.max(Math.min(...end.curve.map((c) => c.dbm)), level.dbm - SHOWN_DB);
+  const showsLeast = level.leastDbm > weakest - LEAST_WITHIN_DB;
+  const lowest = showsLeast ? Math.min(level.leastDbm - 3, weakest) : weakest - 1;
   const [left, right, top, bottom] = [box.x + 26, box.x + box.width - 8, box.y + 6, box.y + box.height - 16];
   const atX = (off: number): number => (left + right) / 2 + (off / reach) * ((right - left) / 2);
   const atY = (dbm: number): number => top + ((high - Math.max(lowest, dbm)) / (high - lowest)) * (bottom - top);
@@ -63,7 +74,7 @@ export const curveBlock = (end: PackEnd, table: AimingTable, box: Box): Block =>
       1.5,
     ),
   );
-  if (level.leastDbm > lowest)
+  if (showsLeast)
     marks.push(
       line(left, atY(level.leastDbm), right, atY(level.leastDbm), 0.7, [5, 3]),
       text(left + 3, atY(level.leastDbm) - 2.5, "beneath it nothing is heard", 7),

@@ -6,7 +6,7 @@ import { bearingText, distanceText, figure, lengthText, type Units } from "../ui
 import { supplyText, voltsText, wattsText } from "../ui/wording/wiring";
 import { curveBlock, poleScale, tableBlock } from "./aim-figures";
 import { contentBox, type FrameSaid, flowing, framed } from "./frame";
-import { callScript, orderOf } from "./order";
+import { callScript, isHeard, orderOf } from "./order";
 import { exaggerationOf, sectionFigure } from "./section-figure";
 import { seenFigure } from "./seen-figure";
 
@@ -118,16 +118,20 @@ const firstPage = (l: PackLink, i: 0 | 1, ask: PagesAsk): Block[] => {
     return blocks;
   }
   blocks.push(H2(box.x + 8, aimY + 14, "Aiming table", "degrees off, dBm a chain"));
-  blocks.push(tableBlock(end.azimuth, { ...aim, width: 214 }));
+  blocks.push(tableBlock(end.azimuth, end.level.leastDbm, { ...aim, width: 214 }));
   blocks.push({ role: "Artifact", marks: [line(box.x + 232, aimY, box.x + 232, box.y + box.height)] });
   blocks.push(H2(box.x + 240, aimY + 14, "Level against turn", "the peak, its flanks, false peaks"));
   const graph: Box = { x: box.x + 240, y: aimY + 20, width: box.width - 248, height: aim.height - 50 };
   blocks.push(curveBlock(end, end.azimuth, graph));
   const lines = [
-    `${figure(end.level.dbm)} dBm at the peak; stop at ${figure(end.level.lowDbm)} or better.`,
+    isHeard(end.level)
+      ? `${figure(end.level.dbm)} dBm at the peak; stop at ${figure(end.level.lowDbm)} or better.`
+      : `Too weak to be heard: ${figure(end.level.dbm)} dBm, and ${figure(end.level.leastDbm)} is needed.`,
     end.azimuth.falsePeakDbm === null
       ? "No false peak is known."
-      : `A peak of ${figure(end.azimuth.falsePeakDbm)} is a false one, ${figure(end.azimuth.falsePeakDeg!, 1)}° off.`,
+      : end.azimuth.falsePeakDbm < end.level.leastDbm
+        ? `Its false peaks, ${figure(end.azimuth.falsePeakDeg!, 1)}° off, are too weak to be heard.`
+        : `A peak of ${figure(end.azimuth.falsePeakDbm)} is a false one, ${figure(end.azimuth.falsePeakDeg!, 1)}° off.`,
     end.tilt === null
       ? ""
       : `In tilt the beam is ${figure(end.tilt.beamwidthDeg, 1)}° wide${end.tilt.falsePeakDbm === null ? "" : `, a false peak of ${figure(end.tilt.falsePeakDbm)} at ${figure(end.tilt.falsePeakDeg!, 1)}°`}.`,

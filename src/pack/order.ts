@@ -1,4 +1,4 @@
-import type { PackEnd, PackLink } from "../contract";
+import type { PackEnd, PackLevel, PackLink } from "../contract";
 import { needsScrew, SCREW_BELOW_DEG } from "../core/aim";
 import { figure } from "../ui/wording/numbers";
 import { degText } from "./aim-figures";
@@ -6,6 +6,9 @@ import { degText } from "./aim-figures";
 /* The order of work at an end: what is done, and what is locked until when. A lock is a bar across the page, not a remark. */
 
 export type OrderRow = { readonly step: string } | { readonly lock: string };
+
+/** At the peak the radio decodes at least its slowest rate. */
+export const isHeard = (level: PackLevel): boolean => level.dbm >= level.leastDbm;
 
 const minutesText = (s: number): string => (s < 120 ? `${s} s` : `${Math.round(s / 60)} minutes`);
 
@@ -31,9 +34,16 @@ export const orderOf = (l: PackLink, end: PackEnd, other: PackEnd): OrderRow[] =
           {
             step: `Sweep to each side in steps of ${degText(end.azimuth.stepDeg)} until the false peak has been passed, or the table ends. Let each reading settle. Write down every one, also where nothing is heard.`,
           },
+          ...(isHeard(end.level)
+            ? []
+            : [
+                {
+                  step: `By the plan the level lies under what the radio needs (${figure(end.level.leastDbm)} dBm): there may be nothing to aim by. Settle what is open on the cover before anybody climbs.`,
+                },
+              ]),
           {
             step:
-              end.azimuth.falsePeakDbm === null
+              end.azimuth.falsePeakDbm === null || end.azimuth.falsePeakDbm < end.level.leastDbm
                 ? "Go back to the highest. Then tilt in the same way."
                 : `A peak near ${figure(end.azimuth.falsePeakDbm)} dBm is a false one: the true peak lies ${figure(end.azimuth.falsePeakDeg!, 1)}° further. Go back to the highest, then tilt in the same way.`,
           },

@@ -1,7 +1,7 @@
 import { expect, test } from "vitest";
 import type { PackEnd, PackLink } from "../contract";
 import { type Mark, PT_PER_MM } from "../core/page";
-import { poleScale } from "./aim-figures";
+import { curveBlock, poleScale } from "./aim-figures";
 import { contentBox, flowing } from "./frame";
 import { orderOf } from "./order";
 import { niceStep } from "./section-figure";
@@ -51,6 +51,36 @@ test.each([
 ] as const)("the longer radar wait of both ends is told: %j", (waits, words) =>
   expect(rowsOf(link(waits), end("A", 19)).join(" ")).toContain(words),
 );
+
+test("where the plan's level lies under what the radio needs, the order of work says so before anybody climbs", () => {
+  const weak = { ...end("A", 6), level: { dbm: -96, lowDbm: -100, highDbm: -93, leastDbm: -93 } };
+  const rows = rowsOf(link([null, null]), weak);
+  expect(rows.some((r) => r.includes("under what the radio needs (−93 dBm)"))).toBe(true);
+  expect(rows.some((r) => r.includes("is a false one"))).toBe(true);
+  const weaker = { ...weak, azimuth: { ...weak.azimuth!, falsePeakDbm: -117 } };
+  expect(rowsOf(link([null, null]), weaker).some((r) => r.includes("is a false one"))).toBe(false);
+  expect(rowsOf(link([null, null]), end("A", 19)).some((r) => r.includes("under what the radio needs"))).toBe(false);
+});
+
+test("level against turn stays within its panel, also where the level lies under what the radio needs", () => {
+  for (const dbm of [-10, -58, -90, -96, -130])
+    for (const leastDbm of [-98, -88, -70]) {
+      const of = {
+        ...end("A", 6),
+        level: { dbm, lowDbm: dbm - 4, highDbm: dbm + 4, leastDbm },
+        curve: Array.from({ length: 41 }, (_, i) => ({ offDeg: i - 20, dbm: dbm - Math.min(45, (i - 20) ** 2 / 4) })),
+      };
+      const box = { x: 100, y: 200, width: 200, height: 150 };
+      const { marks } = curveBlock(of, { ...of.azimuth!, falsePeakDbm: dbm - 21 }, box);
+      for (const m of marks) {
+        const ys = m.kind === "text" ? [m.y] : [...m.d.matchAll(/[ML]([\d.-]+) ([\d.-]+)/g)].map((x) => Number(x[2]));
+        for (const y of ys) {
+          expect(y, `${dbm} ${leastDbm} ${m.kind === "text" ? m.text : m.kind}`).toBeGreaterThanOrEqual(box.y - 12);
+          expect(y).toBeLessThanOrEqual(box.y + box.height);
+        }
+      }
+    }
+});
 
 const xOf = (marks: readonly Mark[], words: string): number => {
   const found = marks.find((m) => m.kind === "text" && m.text === words);

@@ -46,7 +46,10 @@ export const sectionFigure = (l: PackLink, box: Box, units: Units, youAre: 0 | 1
       const base = atY(path.groundAt(middle) + rayBulgeM(ray, middle));
       const top = atY(b.topAt(plan.policy.year)(middle) + rayBulgeM(ray, middle));
       if (!Number.isFinite(base) || !Number.isFinite(top) || top > base - 0.8) continue;
-      const [x0, x1] = [atX(s.fromM), Math.max(atX(s.toM), atX(s.fromM) + 1.2)];
+      // What stands beyond an end is no part of the path.
+      const [left, right] = [box.x + 36, box.x + box.width - 6];
+      const [x0, x1] = [Math.max(left, atX(s.fromM)), Math.min(right, Math.max(atX(s.toM), atX(s.fromM) + 1.2))];
+      if (x1 <= x0) continue;
       const outline: [number, number][] = [
         [x0, base],
         [x0, top],
@@ -92,6 +95,7 @@ export const sectionFigure = (l: PackLink, box: Box, units: Units, youAre: 0 | 1
     { m: ray.startM, z: ray.startZM, end: 0 as const, name: l.ends[0].name, anchor: "start" as const },
     { m: ray.endM, z: ray.endZM, end: 1 as const, name: l.ends[1].name, anchor: "end" as const },
   ];
+  const names: { x0: number; x1: number; y: number }[] = [];
   for (const e of ends) {
     const foot = path.groundAt(e.end === 0 ? 0 : profile.pathM);
     if (!Number.isNaN(foot)) marks.push(line(atX(e.m), atY(foot + rayBulgeM(ray, e.m)), atX(e.m), atY(e.z), 1.6));
@@ -100,7 +104,10 @@ export const sectionFigure = (l: PackLink, box: Box, units: Units, youAre: 0 | 1
     const words = `${"AB"[e.end]} ${e.end === youAre ? "you are here" : e.name}, ${mount}`;
     const x = Math.max(box.x + 6, Math.min(box.x + box.width - 6, atX(e.m) + (e.end === 0 ? -8 : 8)));
     const y = atY(e.z + f1RadiusM(ray, (ray.startM + ray.endM) / 2)) - 4;
-    marks.push(text(x, Math.max(box.y + 10, y), words, 8.5, { face: "bold", anchor: e.anchor }));
+    const top = Math.max(box.y + 10, y);
+    const wide = textWidthPt(words, 8.5, "bold");
+    names.push({ x0: e.anchor === "start" ? x : x - wide, x1: e.anchor === "start" ? x + wide : x, y: top });
+    marks.push(text(x, top, words, 8.5, { face: "bold", anchor: e.anchor }));
   }
   const { worst } = result.clearance;
   let worstWords = "Nothing comes near the ray.";
@@ -116,7 +123,12 @@ export const sectionFigure = (l: PackLink, box: Box, units: Units, youAre: 0 | 1
     );
     const width = textWidthPt(worstWords, 9, "bold");
     const left = Math.max(box.x + 6, Math.min(box.x + box.width - 6 - width, x - width / 2));
-    const y = Math.min(box.y + box.height - 34, Math.max(yFree, yTop) + 14);
+    // Where the name of an end stands there, it is told a line or two lower.
+    const under = Math.max(yFree, yTop);
+    const free = [14, 26, 38, 50]
+      .map((down) => Math.min(box.y + box.height - 24, under + down))
+      .find((at) => names.every((n) => left > n.x1 + 3 || left + width < n.x0 - 3 || Math.abs(at - n.y) > 11));
+    const y = free ?? Math.min(box.y + box.height - 24, under + 14);
     marks.push(rect({ x: left - 2, y: y - 9, width: width + 4, height: 12 }, "paper", 0), text(left, y, worstWords, 9, { face: "bold" }));
   }
   // Heights at the left, distance below.

@@ -28,7 +28,7 @@ export const seenFigure = (end: PackEnd, letter: string, box: Box): { readonly b
   const far = seen.bodies.filter((b) => b.distanceM > NEAR_M);
   const ridgeUp = seen.ridgeDeg.filter((v) => !Number.isNaN(v));
   const high = Math.max(0.5, seen.farEnd.elevationDeg, ...ridgeUp, ...far.map((b) => b.topDeg)) + 0.3;
-  const low = Math.max(-MOST_DOWN_DEG, Math.min(-0.5, seen.farEnd.elevationDeg - 0.5, ...ridgeUp, ...far.map((b) => b.baseDeg)));
+  const low = Math.min(seen.farEnd.elevationDeg - 0.6, Math.max(-MOST_DOWN_DEG, Math.min(-0.5, ...ridgeUp, ...far.map((b) => b.baseDeg))));
   const larger = [...LARGER].reverse().find((l) => (high - low) * perDeg * l <= floor - sky) ?? 1;
   const perUp = Math.min(perDeg * larger, (floor - sky) / (high - low));
   const atY = (deg: number): number => Math.max(sky - 8, Math.min(floor, sky + (high - deg) * perUp));
@@ -106,7 +106,13 @@ export const seenFigure = (end: PackEnd, letter: string, box: Box): { readonly b
       .filter((b) => b.name !== "" && b.distanceM > NEAR_M && NAMED.has(b.kind) && b.toDeg - b.fromDeg < 12)
       .map((b) => ({ name: b.name, offDeg: (b.fromDeg + b.toDeg) / 2, elevationDeg: b.topDeg, distanceM: b.distanceM, hidden: false })),
   ]
-    .filter((l, i, all) => Math.abs(l.offDeg) > 0.3 && Math.abs(l.offDeg) < seen.halfDeg && all.findIndex((o) => o.name === l.name) === i)
+    .filter(
+      (l, i, all) =>
+        l.name !== seen.farEnd.name &&
+        Math.abs(l.offDeg) > 0.3 &&
+        Math.abs(l.offDeg) < seen.halfDeg &&
+        all.findIndex((o) => o.name === l.name) === i,
+    )
     .sort((a, b) => Math.abs(a.offDeg) - Math.abs(b.offDeg));
   const told: string[] = [];
   for (const l of named) {
