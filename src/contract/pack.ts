@@ -46,6 +46,12 @@ export interface PackEnd {
   readonly bearingDeg: number;
   readonly declinationDeg: number;
   readonly tiltDeg: number;
+  /** Where the antenna looks and how it tilts: at the other end, or, of a sector or one that was set so, along its own axis. */
+  readonly lookDeg: number;
+  readonly lookTiltDeg: number;
+  readonly ownAxis: boolean;
+  /** Between half-power points; null while the radios do not fit each other. */
+  readonly beam: { readonly wideDeg: number; readonly highDeg: number } | null;
   readonly unit: string;
   readonly antenna: string;
   readonly polarisation: string;

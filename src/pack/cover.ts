@@ -69,10 +69,7 @@ const factsTable = (l: PackLink, flow: ReturnType<typeof flowing>, ask: PagesAsk
     [
       ["Unit", ...l.ends.map((e) => (e.antenna === e.unit ? e.unit : `${e.unit} with ${e.antenna}`))],
       ["Mount", ...l.ends.map((e) => `${lengthText(ask.units, e.aglM)} above ground`)],
-      [
-        "Look along",
-        ...l.ends.map((e) => `${bearingText(e.bearingDeg - e.declinationDeg + 360)} magnetic, ${bearingText(e.bearingDeg)} true`),
-      ],
+      ["Look along", ...l.ends.map((e) => `${bearingText(e.lookDeg - e.declinationDeg + 360)} magnetic, ${bearingText(e.lookDeg)} true`)],
       [
         "Expected level",
         ...l.ends.map((e) =>
@@ -168,13 +165,10 @@ export const permissionPages = (facts: PackFacts, l: PackLink, ask: PagesAsk, sa
       ["Antenna above the sea", ...l.ends.map((e) => lengthText(ask.units, e.amslM))],
       ["Antenna", ...l.ends.map((e) => e.antenna)],
       ["Polarisation", ...l.ends.map((e) => (e.polarisation === "" ? "not said" : e.polarisation))],
-      ["Azimuth (true), tilt", ...l.ends.map((e) => `${bearingText(e.bearingDeg)}, ${figure(e.tiltDeg, 1)}°`)],
+      ["Azimuth (true), tilt", ...l.ends.map((e) => `${bearingText(e.lookDeg)}, ${figure(e.lookTiltDeg, 1)}°`)],
       [
         "Beam, wide and high",
-        ...l.ends.map(
-          (e) =>
-            `${e.azimuth === null ? "not turned" : `${figure(e.azimuth.beamwidthDeg, 1)}°`}, ${e.tilt === null ? "not turned" : `${figure(e.tilt.beamwidthDeg, 1)}°`}`,
-        ),
+        ...l.ends.map((e) => (e.beam === null ? "not known" : `${figure(e.beam.wideDeg, 1)}°, ${figure(e.beam.highDeg, 1)}°`)),
       ],
       ["Frequencies", ...l.ends.map(() => `${(l.plan.centreMhz - half).toFixed(0)} to ${(l.plan.centreMhz + half).toFixed(0)} MHz`)],
       ["Power, EIRP", ...l.ends.map((e) => `${dbmText(e.powerDbm)}, ${e.eirpDbm === null ? "not known" : dbmText(e.eirpDbm, 1)}`)],

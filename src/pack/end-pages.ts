@@ -1,4 +1,5 @@
 import type { PackFacts, PackLink } from "../contract";
+import { offAim } from "../core/aim";
 import { type Block, type Box, circle, cutText, line, type Mark, type Page, type Paper, rect, text, textWidthPt } from "../core/page";
 import { placesOfLink, unitRows } from "../ui/sheets/wiring/wiring-view";
 import { quantityText, RISK_CAUTION, RISK_WORDS, riskText, WHERE_WORDS } from "../ui/wording/kit";
@@ -8,7 +9,7 @@ import { curveBlock, poleScale, tableBlock } from "./aim-figures";
 import { contentBox, type FrameSaid, flowing, framed } from "./frame";
 import { callScript, isHeard, orderOf } from "./order";
 import { exaggerationOf, sectionFigure } from "./section-figure";
-import { seenFigure } from "./seen-figure";
+import { seenFigure, sideText } from "./seen-figure";
 
 export interface PagesAsk {
   readonly paper: Paper;
@@ -33,13 +34,13 @@ const whoBlocks = (l: PackLink, i: 0 | 1, box: Box, units: Units): Block[] => {
   const wide = [112, 62, 104];
   const x0 = box.x + box.width - wide.reduce((s, w) => s + w, 0);
   const at = [x0, x0 + wide[0]!, x0 + wide[0]! + wide[1]!];
-  const magnetic = bearingText(end.bearingDeg - end.declinationDeg + 360);
+  const magnetic = bearingText(end.lookDeg - end.declinationDeg + 360);
   const told = (k: number, label: string, big: string, below: readonly string[]): Mark[] => [
     text(at[k]! + 8, box.y + 13, label, 7.5),
     text(at[k]! + 8, box.y + 37, big, k === 0 ? 24 : 22, { face: "bold" }),
     ...below.map((b, n) => text(at[k]! + 8, box.y + 49 + n * 10, b, 8)),
   ];
-  const tilt = Math.abs(end.tiltDeg) < 0.05 ? "level" : end.tiltDeg > 0 ? "up" : "down";
+  const tilt = Math.abs(end.lookTiltDeg) < 0.05 ? "level" : end.lookTiltDeg > 0 ? "up" : "down";
   return [
     {
       role: "H1",
@@ -53,7 +54,7 @@ const whoBlocks = (l: PackLink, i: 0 | 1, box: Box, units: Units): Block[] => {
       marks: [
         ...[
           `${end.stands === null ? "" : `${end.stands}, `}${lengthText(units, end.aglM)} above ground, ${lengthText(units, end.amslM)} above the sea`,
-          `${"AB"[1 - i]} ${other.name} is ${distanceText(units, l.path.profile.pathM)} off`,
+          `${"AB"[1 - i]} ${other.name} is ${distanceText(units, l.path.profile.pathM)} off${end.ownAxis ? `, ${sideText(offAim(end.bearingDeg, end.lookDeg))} of the axis` : ""}`,
           end.antenna === end.unit ? end.unit : `${end.unit} with ${end.antenna}`,
         ].map((said, k) => text(box.x + 42, box.y + 36 + k * 11, cutText(said, x0 - box.x - 50, 8.5), 8.5)),
       ],
@@ -61,8 +62,8 @@ const whoBlocks = (l: PackLink, i: 0 | 1, box: Box, units: Units): Block[] => {
     {
       role: "P",
       marks: [
-        ...told(0, "Look along", magnetic, ["magnetic", `${bearingText(end.bearingDeg)} true`]),
-        ...told(1, "Tilt", `${figure(Math.abs(end.tiltDeg), 1)}°`, [tilt]),
+        ...told(0, "Look along", magnetic, ["magnetic", `${bearingText(end.lookDeg)} true`]),
+        ...told(1, "Tilt", `${figure(Math.abs(end.lookTiltDeg), 1)}°`, [tilt]),
         ...told(
           2,
           "Read",
@@ -112,7 +113,11 @@ const firstPage = (l: PackLink, i: 0 | 1, ask: PagesAsk): Block[] => {
         box.x + 8,
         aimY + 14,
         "Aiming",
-        end.level === null ? "the radios do not fit each other: there is no level to aim by" : "this antenna is not found by turning",
+        end.level === null
+          ? "the radios do not fit each other: there is no level to aim by"
+          : end.ownAxis
+            ? "this antenna is set to its own axis and tilt, not to one remote"
+            : "this antenna is not found by turning",
       ),
     );
     return blocks;
@@ -172,7 +177,7 @@ const furtherPages = (facts: PackFacts, l: PackLink, i: 0 | 1, ask: PagesAsk): B
         role: "P",
         marks: [
           rect({ x: flow.x, y: y + 1, width: flow.width, height: 12.5 }, "ink", 0),
-          text(flow.x + 6, y + 10.5, `Locked: ${row.lock}`, 9, { face: "bold", inverse: true }),
+          text(flow.x + 6, y + 10.5, cutText(`Locked: ${row.lock}`, flow.width - 12, 9, "bold"), 9, { face: "bold", inverse: true }),
         ],
       }));
     } else flow.words(row.step, { lead: String(++n), indentPt: 18 });

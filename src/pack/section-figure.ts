@@ -1,6 +1,6 @@
 import type { PackLink } from "../contract";
 import { f1RadiusM, rayBulgeM, rayZM } from "../core/obstacles";
-import { type Block, type Box, circle, hatch, line, type Mark, polyline, rect, text, textWidthPt } from "../core/page";
+import { type Block, type Box, circle, cutText, hatch, line, type Mark, polyline, rect, text, textWidthPt } from "../core/page";
 import { sectionScale } from "../ui/drawing/section-scale";
 import { lengthIn, lengthText, lengthUnit, type Units } from "../ui/wording/numbers";
 
@@ -101,7 +101,9 @@ export const sectionFigure = (l: PackLink, box: Box, units: Units, youAre: 0 | 1
     if (!Number.isNaN(foot)) marks.push(line(atX(e.m), atY(foot + rayBulgeM(ray, e.m)), atX(e.m), atY(e.z), 1.6));
     marks.push(circle(atX(e.m), atY(e.z), 3, e.end === youAre ? "ink" : "paper", 1));
     const mount = lengthText(units, plan[e.end === 0 ? "near" : "far"].mountAglM);
-    const words = `${"AB"[e.end]} ${e.end === youAre ? "you are here" : e.name}, ${mount}`;
+    // Both names have their half.
+    const name = cutText(e.end === youAre ? "you are here" : e.name, box.width / 2 - 70, 8.5, "bold");
+    const words = `${"AB"[e.end]} ${name}, ${mount}`;
     const x = Math.max(box.x + 6, Math.min(box.x + box.width - 6, atX(e.m) + (e.end === 0 ? -8 : 8)));
     const y = atY(e.z + f1RadiusM(ray, (ray.startM + ray.endM) / 2)) - 4;
     const top = Math.max(box.y + 10, y);

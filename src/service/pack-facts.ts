@@ -163,7 +163,12 @@ const packLink = async (db: Db, g: Gathered, link: LinkWithDesign): Promise<Pack
     const unit = plan[end];
     const level = levels[end === "near" ? 0 : 1];
     const sent = end === "near" ? result.service.toFar : result.service.toNear;
-    const pattern = level === null ? null : patternOfEnd(path, unit);
+    const bearingDeg = end === "near" ? profile.nearBearingDeg : profile.farBearingDeg;
+    const tiltDeg = end === "near" ? result.geometry.nearTiltDeg : result.geometry.farTiltDeg;
+    // A sector looks along its axis, whichever of its remotes is read.
+    const ownAxis = unit.aim.azimuthDeg !== null || unit.aim.tiltDeg !== null;
+    const whole = level === null ? null : patternOfEnd(path, unit);
+    const pattern = ownAxis ? null : whole;
     const azimuth = pattern === null || level === null ? null : aimingTable(pattern, "azimuth", level.dbm);
     const reach = azimuth === null ? 0 : azimuth.rows[azimuth.rows.length - 1]!.offDeg;
     return {
@@ -172,9 +177,13 @@ const packLink = async (db: Db, g: Gathered, link: LinkWithDesign): Promise<Pack
       stands: site.stands,
       aglM: unit.mountAglM,
       amslM: standing[end].amslM,
-      bearingDeg: end === "near" ? profile.nearBearingDeg : profile.farBearingDeg,
+      bearingDeg,
       declinationDeg: declination(at[end], day).declinationDeg,
-      tiltDeg: end === "near" ? result.geometry.nearTiltDeg : result.geometry.farTiltDeg,
+      tiltDeg,
+      lookDeg: unit.aim.azimuthDeg ?? bearingDeg,
+      lookTiltDeg: unit.aim.tiltDeg ?? tiltDeg,
+      ownAxis,
+      beam: whole === null ? null : { wideDeg: whole.azimuthBeamwidthDeg, highDeg: whole.elevationBeamwidthDeg },
       unit: unit.radio.name,
       antenna: antennaNameOf(unit),
       polarisation: level === null ? "" : polarisationWordsOf(unit),

@@ -152,6 +152,25 @@ test("what is seen from the mount: the other end lies straight ahead, landmarks 
   expect(poplar(a).distanceM + poplar(b).distanceM).toBeLessThan(440);
 });
 
+test("an end that is set to its own axis is told to look along that, and is not swept for one remote", async () => {
+  const { row, linkId } = await demo();
+  const designOf = async () => (await linksOf(db, row.id)).find((l) => l.id === linkId)!.design;
+  const before = await designOf();
+  await edit(db, row.id, (door) => door.patch("design", before.id, before.version, { nearAimAzimuthDeg: 90, nearAimTiltDeg: -2 }));
+  try {
+    const [near, far] = (await packFacts(db, row, linkId)).links[0]!.ends;
+    expect(near).toMatchObject({ lookDeg: 90, lookTiltDeg: -2, ownAxis: true, azimuth: null });
+    expect(far.ownAxis).toBe(false);
+    const text = textOf(await printed(await pagesOfPack(db, row, ask(linkId))));
+    expect(text).toContain(`${(((90 - near.declinationDeg + 360) % 360).toFixed(1)).padStart(5, "0")}° 2.0°`);
+    expect(text).toContain("10.4° left of the axis");
+    expect(text).toContain("this antenna is set to its own axis and tilt, not to one remote");
+  } finally {
+    const now = await designOf();
+    await edit(db, row.id, (door) => door.patch("design", now.id, now.version, { nearAimAzimuthDeg: null, nearAimTiltDeg: null }));
+  }
+});
+
 test("a link of another job is not there; a job without links has one page that says so", async () => {
   const { linkId } = await demo();
   const own = await createJob(db, "An empty job");
