@@ -1,7 +1,6 @@
 /* The fit of a sweep over antennas that it does not know: 1,000 sweeps for each class of beamwidth, and what one fit takes. */
 import { adviseSweep, aimModel } from "../src/core/aim";
-import { madeSweep } from "../src/core/aim/testing/sweeps";
-import { patternOf } from "../src/core/antenna";
+import { madeSweep, sheetPattern } from "../src/core/aim/testing/sweeps";
 
 const CASES = Number(process.argv[2] ?? 1000);
 const CLASSES = [
@@ -15,17 +14,7 @@ const MOST_MORE = 3;
 const share = (part: number, of: number): string => `${((100 * part) / Math.max(1, of)).toFixed(1)} %`;
 
 for (const [form, beamwidthDeg] of CLASSES) {
-  const pattern = patternOf(
-    {
-      form,
-      gainDbi: 10 * Math.log10(30_000 / beamwidthDeg ** 2),
-      azimuthBeamwidthDeg: beamwidthDeg,
-      elevationBeamwidthDeg: beamwidthDeg,
-      firstSideLobeDb: -20,
-    },
-    5.5,
-  );
-  const model = aimModel(pattern, "azimuth", 0.1 * beamwidthDeg);
+  const model = aimModel(sheetPattern(form, beamwidthDeg), "azimuth", 0.1 * beamwidthDeg);
   const n = {
     all: 0,
     silent: 0,

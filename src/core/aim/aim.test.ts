@@ -2,19 +2,7 @@ import { expect, test } from "vitest";
 import { patternOf } from "../antenna";
 import { adviseSweep, aimingTable, aimModel, angleSigmaDeg, lobesOf, movedByTightening, needsScrew, scaleMmPerDeg, wantedStepDeg } from ".";
 import type { SweepReading } from "./fit";
-import { madeSweep } from "./testing/sweeps";
-
-const antenna = (form: string, beamwidthDeg: number) =>
-  patternOf(
-    {
-      form,
-      gainDbi: 10 * Math.log10(30_000 / beamwidthDeg ** 2),
-      azimuthBeamwidthDeg: beamwidthDeg,
-      elevationBeamwidthDeg: beamwidthDeg,
-      firstSideLobeDb: -20,
-    },
-    5.5,
-  );
+import { madeSweep, sheetPattern } from "./testing/sweeps";
 
 test("a uniform line has its first null at asin(lambda/a) and its false peak at 13.3 dB under", () => {
   // Balanis, Antenna Theory, §12.5: half power at 0.443 lambda/a to each side, first null at lambda/a, side lobe 1.43 lambda/a.
@@ -38,7 +26,7 @@ test.each([
 });
 
 test("the table falls by 3 dB at half the beamwidth, and marks the false peak", () => {
-  const table = aimingTable(antenna("panel", 20), "azimuth", -54)!;
+  const table = aimingTable(sheetPattern("panel", 20), "azimuth", -54)!;
   expect(table.rows[0]).toEqual({ offDeg: 0, levelDbm: -54, falsePeak: false });
   expect(table.rows.find((r) => r.offDeg === 10)!.levelDbm).toBeCloseTo(-57, 1);
   expect(table.stepDeg).toBe(2.5);
@@ -76,8 +64,8 @@ test("tightening that takes more than 1 dB has moved it", () => {
 });
 
 const plan = { levelDbm: -58, sigmaDb: 2, leastHeardDbm: -90, readingSigmaDb: 1, restIsAimed: true, startSigmaDeg: 15 };
-const model = aimModel(antenna("panel", 19), "azimuth", 1);
-const cut = antenna("panel", 19).relativeDb;
+const model = aimModel(sheetPattern("panel", 19), "azimuth", 1);
+const cut = sheetPattern("panel", 19).relativeDb;
 const sweep = (peakDeg: number, angles: readonly number[], peakDbm = -58): SweepReading[] =>
   angles.map((angleDeg) => {
     const level = Math.round(peakDbm + cut(angleDeg - peakDeg, 0));
@@ -135,7 +123,7 @@ test.each([
   ["panel", 30],
 ] as const)("over antennas it does not know, %s of %d degrees: the right lobe, or not sure", (form, beamwidthDeg) => {
   const cases = 150;
-  const unknown = aimModel(antenna(form, beamwidthDeg), "azimuth", 0.1 * beamwidthDeg);
+  const unknown = aimModel(sheetPattern(form, beamwidthDeg), "azimuth", 0.1 * beamwidthDeg);
   const told = { notSure: 0, sure: 0, right: 0, turns: 0, near: 0, within: 0, under: 0, underAsSide: 0, byPlan: 0, all: 0 };
   for (let seed = 0; seed < cases; seed++) {
     const made = madeSweep(7_000_000 + beamwidthDeg * 10_000 + seed, beamwidthDeg, -20);

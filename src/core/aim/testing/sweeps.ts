@@ -3,6 +3,7 @@
  * errors of amplitude and phase, whose lobes stand elsewhere and elsewhere high than those of a tapered
  * aperture, and on its two sides differently. Nothing of the fit's own model is used here.
  */
+import { type Pattern, patternOf } from "../../antenna";
 import { normalRandom, seededRandom } from "../../units";
 import type { SweepReading } from "../fit";
 
@@ -42,6 +43,19 @@ const arrayCut = (uniform: () => number, normal: () => number, beamwidthDeg: num
     return 10 * Math.log10(raw(peakU + u) / peak + 10 ** (fillDb / 10));
   };
 };
+
+/** What the sheet says of an antenna of that beam: the pattern that a fit is given. */
+export const sheetPattern = (form: string, beamwidthDeg: number): Pattern =>
+  patternOf(
+    {
+      form,
+      gainDbi: 10 * Math.log10(30_000 / beamwidthDeg ** 2),
+      azimuthBeamwidthDeg: beamwidthDeg,
+      elevationBeamwidthDeg: beamwidthDeg,
+      firstSideLobeDb: -20,
+    },
+    5.5,
+  );
 
 export interface MadeSweep {
   readonly readings: readonly SweepReading[];
