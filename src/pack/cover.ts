@@ -3,7 +3,18 @@ import type { Verdict } from "../core/link";
 import { type Block, type Mark, type Page, rect, text } from "../core/page";
 import { findingText, mendText } from "../ui/wording/findings";
 import { findingText as kitText, RISK_WORDS } from "../ui/wording/kit";
-import { bearingText, dbmText, distanceText, figure, ghzText, latLonText, lengthText, mbpsText, type Units } from "../ui/wording/numbers";
+import {
+  bearingText,
+  dbmText,
+  distanceText,
+  figure,
+  ghzText,
+  latLonText,
+  lengthIn,
+  lengthText,
+  mbpsText,
+  type Units,
+} from "../ui/wording/numbers";
 import { troubleText } from "../ui/wording/troubles";
 import { VERDICT_ORDER, VERDICT_WORD } from "../ui/wording/verdicts";
 import { findingText as wiringText } from "../ui/wording/wiring";
@@ -147,6 +158,14 @@ export const jobPages = (facts: PackFacts, ask: PagesAsk, said: FrameSaid, isFor
   );
 };
 
+/** A planning figure for the general public, rounded up; the local rule decides. */
+const keepOffText = (e: PackEnd, units: Units): string => {
+  if (e.exposureM === null) return "not known";
+  if (e.exposureM === 0) return "the limit is kept everywhere in front; off before anybody works there";
+  const unit = lengthIn(units, 1);
+  return `${lengthText(units, Math.ceil(e.exposureM * unit * 10) / 10 / unit)} in front; off before anybody works nearer`;
+};
+
 /** What a regulator, or the owner of a roof, asks of a link. */
 export const permissionPages = (facts: PackFacts, l: PackLink, ask: PagesAsk, said: FrameSaid): Page[] => {
   const box = contentBox(ask.paper);
@@ -172,7 +191,7 @@ export const permissionPages = (facts: PackFacts, l: PackLink, ask: PagesAsk, sa
       ],
       ["Frequencies", ...l.ends.map(() => `${(l.plan.centreMhz - half).toFixed(0)} to ${(l.plan.centreMhz + half).toFixed(0)} MHz`)],
       ["Power, EIRP", ...l.ends.map((e) => `${dbmText(e.powerDbm)}, ${e.eirpDbm === null ? "not known" : dbmText(e.eirpDbm, 1)}`)],
-      ["Keep off while it sends", ...l.ends.map((e) => (e.exposureM === null ? "not known" : lengthText(ask.units, e.exposureM)))],
+      ["Keep off while it sends, by ICNIRP 2020", ...l.ends.map((e) => keepOffText(e, ask.units))],
       [
         "By the rule rows",
         ...rule.map((r) => (r === undefined ? "not judged" : r.status === "allowed" ? "within them" : "not within them, or open")),

@@ -116,6 +116,9 @@ test("the customer's pages hold neither kit nor wiring nor addresses; the permis
   const [facts] = (await packFacts(db, row, linkId)).links;
   expect(permission).toContain(`${facts!.ends[0].position.latDeg.toFixed(4).slice(0, 6)}`);
   expect(permission).toContain("EIRP");
+  // Nought is no distance to keep: the limit is kept everywhere, or there is a figure, rounded up.
+  expect(permission).not.toMatch(/\b0\.0 m\b/);
+  expect(permission).toMatch(/off before anybody works/);
   expect(permission).toContain(
     `${(facts!.plan.centreMhz - facts!.plan.widthMhz / 2).toFixed(0)} to ${(facts!.plan.centreMhz + facts!.plan.widthMhz / 2).toFixed(0)} MHz`,
   );
