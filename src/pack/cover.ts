@@ -161,9 +161,9 @@ export const jobPages = (facts: PackFacts, ask: PagesAsk, said: FrameSaid, isFor
 /** A planning figure for the general public, rounded up; the local rule decides. */
 const keepOffText = (e: PackEnd, units: Units): string => {
   if (e.exposureM === null) return "not known";
-  if (e.exposureM === 0) return "the limit is kept everywhere in front; off before anybody works there";
+  if (e.exposureM === 0) return "kept everywhere in front";
   const unit = lengthIn(units, 1);
-  return `${lengthText(units, Math.ceil(e.exposureM * unit * 10) / 10 / unit)} in front; off before anybody works nearer`;
+  return `${lengthText(units, Math.ceil(e.exposureM * unit * 10) / 10 / unit)} in front`;
 };
 
 /** What a regulator, or the owner of a roof, asks of a link. */
@@ -191,7 +191,7 @@ export const permissionPages = (facts: PackFacts, l: PackLink, ask: PagesAsk, sa
       ],
       ["Frequencies", ...l.ends.map(() => `${(l.plan.centreMhz - half).toFixed(0)} to ${(l.plan.centreMhz + half).toFixed(0)} MHz`)],
       ["Power, EIRP", ...l.ends.map((e) => `${dbmText(e.powerDbm)}, ${e.eirpDbm === null ? "not known" : dbmText(e.eirpDbm, 1)}`)],
-      ["Keep off while it sends, by ICNIRP 2020", ...l.ends.map((e) => keepOffText(e, ask.units))],
+      ["Keep off, by ICNIRP 2020", ...l.ends.map((e) => keepOffText(e, ask.units))],
       [
         "By the rule rows",
         ...rule.map((r) => (r === undefined ? "not judged" : r.status === "allowed" ? "within them" : "not within them, or open")),
@@ -199,7 +199,7 @@ export const permissionPages = (facts: PackFacts, l: PackLink, ask: PagesAsk, sa
     ],
   );
   flow.words(
-    "Rule rows are data written down with source and year, not legal advice: the regulator decides. Fixings and masts are for a qualified person to check; earthing and lightning follow the local code.",
+    "Power is off before anybody works in front of an antenna, whatever distance stands here. Rule rows are data written down with source and year, not legal advice: the regulator decides. Fixings and masts are for a qualified person to check; earthing and lightning follow the local code.",
   );
   flow.heading("Agreed");
   for (const who of ["For the owner of A", "For the owner of B"])

@@ -118,7 +118,7 @@ test("the customer's pages hold neither kit nor wiring nor addresses; the permis
   expect(permission).toContain("EIRP");
   // Nought is no distance to keep: the limit is kept everywhere, or there is a figure, rounded up.
   expect(permission).not.toMatch(/\b0\.0 m\b/);
-  expect(permission).toMatch(/off before anybody works/);
+  expect(permission).toMatch(/Keep off, by ICNIRP 2020 (kept everywhere in front|\d+\.\d m in front)/);
   expect(permission).toContain(
     `${(facts!.plan.centreMhz - facts!.plan.widthMhz / 2).toFixed(0)} to ${(facts!.plan.centreMhz + facts!.plan.widthMhz / 2).toFixed(0)} MHz`,
   );
