@@ -45,7 +45,14 @@ module.exports = {
     only("data", ["core", "contract"]),
     only("service", ["core", "contract", "data", "formats", "pack"]),
     // Pages of the pack: the words and scales of the sheets, none of their parts.
-    only("pack", ["core", "contract", "ui/wording", "ui/drawing/section-scale.ts", "ui/sheets/wiring/wiring-view.ts"]),
+    only("pack", [
+      "core",
+      "contract",
+      "ui/wording",
+      "ui/drawing/section-scale.ts",
+      "ui/drawing/ticks.ts",
+      "ui/sheets/wiring/wiring-view.ts",
+    ]),
     only("jobs", ["core", "contract", "data", "formats", "service", "pack"]),
     only("workers", ["core"]),
     only("cli", ["core", "formats"]),

@@ -37,9 +37,14 @@ const pathPoints = (l: PackLink, units: Units): OpenPoint[] =>
 
 /** What the register knows beside the path: the air about it, what leads to it. */
 const sharedPoint = (l: PackLink, units: Units): OpenPoint[] => {
+  const { told } = l;
+  if (told === null)
+    return [{ verdict: "unknown", words: "What the job's air, load and wiring make of it is being worked out: make the pages anew." }];
+  // What the path tells by itself stands there already.
+  if (told.verdict === "clear" || l.found.some((f) => f.code === told.trouble)) return [];
   const worst = VERDICT_ORDER.find((v) => l.found.some((f) => f.verdict === v)) ?? "clear";
-  if (l.told === null || VERDICT_ORDER.indexOf(l.told.verdict) >= VERDICT_ORDER.indexOf(worst)) return [];
-  return [{ verdict: l.told.verdict, words: `Of the whole job: ${worstText(l.told, units)}. The sheets Air, Load and Wiring say more.` }];
+  if (told.trouble === null && VERDICT_ORDER.indexOf(told.verdict) >= VERDICT_ORDER.indexOf(worst)) return [];
+  return [{ verdict: told.verdict, words: `Of the whole job: ${worstText(told, units)}. The sheets Air, Load and Wiring say more.` }];
 };
 
 /** A risk that nobody has looked at yet: all of an end are told in one line. */

@@ -2,6 +2,7 @@ import type { PackLink } from "../contract";
 import { f1RadiusM, rayBulgeM, rayZM } from "../core/obstacles";
 import { type Block, type Box, circle, cutText, hatch, line, type Mark, polyline, rect, text, textWidthPt } from "../core/page";
 import { sectionScale } from "../ui/drawing/section-scale";
+import { distanceTicks } from "../ui/drawing/ticks";
 import { lengthIn, lengthText, lengthUnit, type Units } from "../ui/wording/numbers";
 
 /* The section on a page: black on white, the same scale as the sheet's, the one place that decides dimensioned. */
@@ -142,24 +143,12 @@ export const sectionFigure = (l: PackLink, box: Box, units: Units, youAre: 0 | 1
     );
   }
   marks.push(text(box.x + 28, box.y + 9, lengthUnit(units), 7, { anchor: "end" }));
-  const long = profile.pathM > 5000;
-  const unit =
-    units === "metric"
-      ? long
-        ? { name: "km", m: 1000 }
-        : { name: "m", m: 1 }
-      : long
-        ? { name: "mi", m: 1609.344 }
-        : { name: "ft", m: 0.3048 };
-  const step = niceStep(profile.pathM / unit.m, 6);
   const axis = box.y + box.height - 12;
+  const { ticks, unit } = distanceTicks(profile.pathM, units, 6);
   marks.push(line(atX(0), axis, atX(profile.pathM), axis, 0.7));
-  for (let d = 0; d * unit.m <= profile.pathM + 1e-6; d += step)
-    marks.push(
-      line(atX(d * unit.m), axis - 2.5, atX(d * unit.m), axis + 2.5, 0.6),
-      text(atX(d * unit.m), axis + 10, String(Math.round(d * 100) / 100), 7, { anchor: "middle" }),
-    );
-  marks.push(text(Math.min(box.x + box.width - 4, atX(profile.pathM) + 16), axis + 3, unit.name, 7));
+  for (const t of ticks)
+    marks.push(line(atX(t.atM), axis - 2.5, atX(t.atM), axis + 2.5, 0.6), text(atX(t.atM), axis + 10, t.text, 7, { anchor: "middle" }));
+  marks.push(text(Math.min(box.x + box.width - 4, atX(profile.pathM) + 16), axis + 3, unit, 7));
   return {
     role: "Figure",
     alt: `Section from ${l.ends[0].name} to ${l.ends[1].name}, heights times ${scale.exaggeration}. ${worstWords}.`,

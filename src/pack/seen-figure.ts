@@ -1,4 +1,5 @@
 import type { PackEnd } from "../contract";
+import { isVegetation } from "../core/obstacles";
 import { area, type Block, type Box, cutText, hatch, line, type Mark, polyline, rect, text, textWidthPt } from "../core/page";
 import { bearingText, figure } from "../ui/wording/numbers";
 
@@ -15,8 +16,6 @@ const NAMED: ReadonlySet<string> = new Set(["building", "mast", "crane", "wall"]
 /** "7.6° left" */
 export const sideText = (offDeg: number): string =>
   Math.abs(offDeg) < 0.05 ? "on the line" : `${figure(Math.abs(offDeg), 1)}° ${offDeg < 0 ? "left" : "right"}`;
-
-const TREES: ReadonlySet<string> = new Set(["wood", "row", "crown", "hedge"]);
 
 export const seenFigure = (end: PackEnd, letter: string, box: Box): { readonly block: Block; readonly larger: number } => {
   const { seen } = end;
@@ -44,7 +43,7 @@ export const seenFigure = (end: PackEnd, letter: string, box: Box): { readonly b
     const x1 = Math.min(box.x + box.width - 2, Math.max(atX(b.toDeg), atX(b.fromDeg) + 1.5));
     const [top, base] = [atY(b.topDeg), atY(Math.max(b.baseDeg, low))];
     if (x1 <= x0 || base - top < 0.5) continue;
-    if (TREES.has(b.kind)) {
+    if (isVegetation(b.kind)) {
       const rise = Math.min(4, (base - top) / 2);
       marks.push(
         area(

@@ -20,7 +20,6 @@ import {
   decidingDraws,
   evaluatePrepared,
   findings,
-  type LinkPlan,
   patternOfEnd,
   polarisationWordsOf,
   preparePath,
@@ -38,7 +37,7 @@ import { gridsOver } from "../data/terrain-store";
 import { hardwareDto, jobDto, linkDto, partsDto } from "./dto";
 import { readKit } from "./kit-read";
 import { endPositions, profileOf } from "./profile";
-import { verdictsOf } from "./verdicts";
+import { keptVerdicts } from "./verdicts";
 
 /* What the pages of a pack rest on, worked out from what is kept: the same core as the sheets, for the day of the visit. */
 
@@ -117,7 +116,7 @@ const seenOf = async (
   });
 };
 
-const levelsOf = (_plan: LinkPlan, drawn: Uncertainty | null, result: PackLink["result"]): [PackLevel | null, PackLevel | null] => {
+const levelsOf = (drawn: Uncertainty | null, result: PackLink["result"]): [PackLevel | null, PackLevel | null] => {
   const { toFar, toNear } = result.service;
   if (toFar === null || toNear === null) return [null, null];
   const of = (d: typeof toFar, spread: { p10: number; p90: number } | undefined): PackLevel => ({
@@ -151,7 +150,7 @@ const packLink = async (db: Db, g: Gathered, link: LinkWithDesign): Promise<Pack
   const drawn = decidingDraws(plan, path);
   const found = findings(plan, path, result, drawn === null ? null : { serves: drawn.probabilityServes });
   const at = endPositions(link, near, far);
-  const levels = levelsOf(plan, drawn, result);
+  const levels = levelsOf(drawn, result);
   const day = new Date(`${g.row.visitOn}T12:00:00Z`);
   const kits = g.kit.kitsOf([near.id, far.id]);
   const standing = {
@@ -216,7 +215,7 @@ const packLink = async (db: Db, g: Gathered, link: LinkWithDesign): Promise<Pack
     ray: rayOf(plan, path).ray,
     result,
     found,
-    told: g.told.find((t) => t.linkId === link.id) ?? null,
+    told: g.told.find((t) => t.linkId === link.id && t.fresh) ?? null,
     ends: [await endOf("near"), await endOf("far")],
   };
 };
@@ -250,7 +249,8 @@ export const packFacts = async (
     kit,
     judged: judgeSites(kit.job, wirings, partsOf(parts, hardware.radios)),
     addressed: addressedPlaces(wirings, addresses!),
-    told: await verdictsOf(db, row),
+    // What is kept: a job of hundreds of links is not judged anew for the pages of one.
+    told: (await keptVerdicts(db, [row.id])).get(row.id) ?? [],
   };
   const links: PackLink[] = [];
   const without: { name: string; code: string }[] = [];
