@@ -1,7 +1,7 @@
 "use client";
-import { useQuery } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import Link from "next/link";
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import type { JobBundle, LinkDto, PackDto, PackFor } from "@/contract";
 import type { Paper } from "@/core/page";
 import { getJson, postForFile } from "../../api/client";
@@ -23,6 +23,7 @@ import { LinkChoice } from "../link-sheet";
 import { SHEETS } from "../registry";
 import { NARROW_PX } from "../section/narrow";
 import { SheetHead } from "../sheet-head";
+import { packKey } from "./pack-key";
 
 const FOR_WORDS: Readonly<Record<PackFor, string>> = {
   installer: "who goes there",
@@ -40,14 +41,21 @@ export const PackOpen = ({ job, link, choose }: { job: JobBundle; link: LinkDto;
   const [at, setAt] = useState(0);
   const verdicts = useVerdicts(jobId);
   const index = useJobIndex(jobId, verdicts.data, link.id);
-  const history = useJobHistory(jobId, () => undefined);
+  const client = useQueryClient();
+  const remake = (): void => void client.invalidateQueries({ queryKey: packKey(jobId) });
+  const history = useJobHistory(jobId, () => undefined, remake);
+  // What the job's air and load make of the link comes a little after an edit: its pages follow.
+  const told = useRef(verdicts.data);
+  useEffect(() => {
+    if (told.current !== undefined && told.current !== verdicts.data) void client.invalidateQueries({ queryKey: packKey(jobId) });
+    told.current = verdicts.data;
+  }, [verdicts.data, client, jobId]);
   const file = useServedFile();
   const [ref, size] = useSize<HTMLDivElement>();
   const narrow = size.width > 0 && size.width < NARROW_PX;
   const asked = `for=${isFor}&paper=${paper}&units=${units}`;
-  // What the pages rest on has many records: they are made anew whenever the job's verdicts were.
   const pack = useQuery({
-    queryKey: ["pack", jobId, link.id, asked, verdicts.dataUpdatedAt],
+    queryKey: [...packKey(jobId), link.id, asked],
     queryFn: ({ signal }) => getJson<PackDto>(`/api/jobs/${jobId}/pack?link=${link.id}&${asked}`, signal),
     placeholderData: (before) => before,
   });
