@@ -74,6 +74,34 @@ test("what is planned elsewhere is on the pages: a mast that somebody raises mea
   expect(jobId).not.toBe("");
 });
 
+test("while the server cannot answer no other pages pass for those that were asked, and old ones say that they are", async ({
+  page,
+  request,
+  browser,
+}) => {
+  const PACK = /\/api\/jobs\/[^/]+\/pack\?/;
+  await open(page, request, "Rope Walk");
+  const other = await (await browser.newContext()).newPage();
+  await other.goto(page.url().replace("/pack/", "/section/"));
+  const mast = other.getByRole("slider", { name: /Harbour Office/ }).first();
+  await mast.focus();
+  await page.route(PACK, (route) => route.abort());
+  // Somebody changes the plan: what stands there is of before.
+  await other.keyboard.press("ArrowUp");
+  await expect(page.getByTestId("not-anew")).toContainText("The server does not answer");
+  await expect(current(page)).toHaveText("cover");
+  await page.getByRole("combobox", { name: "For" }).selectOption("customer");
+  await expect(page.getByRole("navigation", { name: "Pages" })).toHaveCount(0);
+  await expect(page.getByRole("main")).toContainText("The server does not answer");
+  await page.unroute(PACK);
+  await expect(page.getByTestId("pages")).toBeVisible();
+  await expect(page.getByRole("main")).not.toContainText("Order of work");
+  await expect(other.getByTestId("saved")).toContainText("all edits");
+  await other.keyboard.press("Control+z");
+  await expect(other.getByTestId("saved")).toContainText("undone");
+  await other.context().close();
+});
+
 test("an empty job says what comes first; on a phone the page fits its width", async ({ page, request }) => {
   const empty = await newJob(request, "Nothing planned");
   await page.goto(`/jobs/${empty}/pack`);

@@ -77,6 +77,12 @@ export const pointsFor = (l: PackLink, units: Units, isFor: PackFor): OpenPoint[
 
 export const verdictOf = (points: readonly OpenPoint[]): Verdict => points[0]?.verdict ?? "clear";
 
+/** The worst of some links; null of none. */
+export const worstOf = (verdicts: readonly Verdict[]): Verdict | null => VERDICT_ORDER.find((v) => verdicts.includes(v)) ?? null;
+
+/** Why a link has no pages. */
+export const withoutText = (w: PackFacts["without"][number]): string => `${w.name}: no pages, ${troubleText(w.code)}.`;
+
 const factsTable = (l: PackLink, flow: ReturnType<typeof flowing>, ask: PagesAsk): void => {
   const { toFar, toNear } = l.result.service;
   flow.table(
@@ -132,13 +138,13 @@ export const jobPages = (facts: PackFacts, ask: PagesAsk, said: FrameSaid, isFor
   const flow = flowing(ask.paper);
   const box = contentBox(ask.paper);
   const points = new Map(facts.links.map((l) => [l, pointsFor(l, ask.units, isFor)]));
-  const worst = VERDICT_ORDER.find((v) => [...points.values()].some((p) => verdictOf(p) === v));
+  const worst = worstOf([...[...points.values()].map(verdictOf), ...facts.without.map(() => "unknown" as const)]);
   flow.put(36, (y) => ({
     role: "H1",
-    marks: [text(box.x + 8, y + 28, worst === undefined ? "No link" : VERDICT_WORD[worst], 30, { face: "bold" })],
+    marks: [text(box.x + 8, y + 28, worst === null ? "No link" : VERDICT_WORD[worst], 30, { face: "bold" })],
   }));
   flow.words(
-    `${facts.job.name}: ${facts.links.length} links. The word is the worst of them. Plan of ${facts.madeAt}, for ${facts.job.visitOn}.`,
+    `${facts.job.name}: ${facts.links.length + facts.without.length} links. The word is the worst of them. Plan of ${facts.madeAt}, for ${facts.job.visitOn}.`,
     { sizePt: 10.5, strong: true },
   );
   flow.table(
@@ -157,7 +163,7 @@ export const jobPages = (facts: PackFacts, ask: PagesAsk, said: FrameSaid, isFor
       ];
     }),
   );
-  for (const w of facts.without) flow.words(`${w.name}: no pages, ${troubleText(w.code)}.`, { lead: "Missing", indentPt: 52 });
+  for (const w of facts.without) flow.words(withoutText(w), { lead: "Missing", indentPt: 52 });
   return flow.pages.map((blocks, n) =>
     framed(ask.paper, said, flow.pages.length === 1 ? "the job" : `the job, ${n + 1} of ${flow.pages.length}`, blocks),
   );

@@ -1,18 +1,18 @@
 import type { PackDto, PackFacts, PackFor } from "../contract";
 import type { Page } from "../core/page";
-import { VERDICT_ORDER } from "../ui/wording/verdicts";
-import { coverPages, jobPages, linkName, permissionPages, pointsFor, verdictOf } from "./cover";
+import { coverPages, jobPages, linkName, permissionPages, pointsFor, verdictOf, withoutText, worstOf } from "./cover";
 import { endPages, type PagesAsk } from "./end-pages";
 import type { FrameSaid } from "./frame";
 
 export type { PagesAsk } from "./end-pages";
 
-/** What the pages say first: the worst of what is open, and, of a single link, all of it. */
+/** What the pages say first: the worst of what is open, and, of a single link, all of it. A link without pages is not known. */
 export const packTold = (facts: PackFacts, isFor: PackFor, { units }: Pick<PagesAsk, "units">): Pick<PackDto, "verdict" | "points"> => {
   const all = facts.links.map((l) => pointsFor(l, units, isFor));
+  const without = facts.without.map((w) => ({ verdict: "unknown" as const, words: withoutText(w) }));
   return {
-    verdict: VERDICT_ORDER.find((v) => all.some((p) => verdictOf(p) === v)) ?? null,
-    points: all.length === 1 ? all[0]! : [],
+    verdict: worstOf([...all.map(verdictOf), ...without.map((w) => w.verdict)]),
+    points: [...(all.length === 1 ? all[0]! : []), ...without],
   };
 };
 

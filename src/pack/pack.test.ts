@@ -1,6 +1,7 @@
 import { expect, test } from "vitest";
-import type { PackEnd, PackLink } from "../contract";
+import type { PackEnd, PackFacts, PackLink } from "../contract";
 import { type Mark, PT_PER_MM } from "../core/page";
+import { packPages, packTold } from ".";
 import { curveBlock, poleScale } from "./aim-figures";
 import { contentBox, flowing } from "./frame";
 import { orderOf } from "./order";
@@ -80,6 +81,25 @@ test("level against turn stays within its panel, also where the level lies under
         }
       }
     }
+});
+
+test("a link that has no pages is not clear: the word is Unknown, and why stands on the page and beside it", () => {
+  const facts = {
+    job: { name: "J", visitOn: "2026-12-03" },
+    contact: "",
+    madeAt: "2026-12-02 08:00",
+    links: [],
+    without: [{ name: "A to B", code: "hardware-missing" }],
+  } as unknown as PackFacts;
+  expect(packTold(facts, "installer", { units: "metric" })).toEqual({
+    verdict: "unknown",
+    points: [{ verdict: "unknown", words: "A to B: no pages, radio not in the catalogue." }],
+  });
+  const [page] = packPages(facts, "installer", { paper: "a4", units: "metric", address: null });
+  const words = page!.blocks.flatMap((b) => b.marks).flatMap((m) => (m.kind === "text" ? [m.text] : []));
+  expect(words).toContain("Unknown");
+  expect(words.join(" ")).toContain("A to B: no pages, radio not in the catalogue.");
+  expect(packTold({ ...facts, without: [] }, "installer", { units: "metric" }).verdict).toBeNull();
 });
 
 const xOf = (marks: readonly Mark[], words: string): number => {

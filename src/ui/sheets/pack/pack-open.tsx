@@ -4,7 +4,7 @@ import Link from "next/link";
 import { useEffect, useRef, useState } from "react";
 import type { JobBundle, LinkDto, PackDto, PackFor } from "@/contract";
 import type { Paper } from "@/core/page";
-import { getJson, postForFile } from "../../api/client";
+import { bodyOf, getJson, postForFile } from "../../api/client";
 import { useVerdicts } from "../../api/queries";
 import { useServedFile } from "../../api/use-served-file";
 import { Choice } from "../../controls/field";
@@ -16,6 +16,7 @@ import { Trouble } from "../../frame/trouble";
 import { VerdictMark } from "../../marks/verdict-mark";
 import { useJobHistory } from "../../state/job-history";
 import { usePreferences } from "../../state/preferences";
+import { errorSentence } from "../../wording/errors";
 import { VERDICT_WORD } from "../../wording/verdicts";
 import { useJobIndex } from "../job-index";
 import { aboutCell, jobStrip, withVerdict } from "../job-strip";
@@ -57,7 +58,6 @@ export const PackOpen = ({ job, link, choose }: { job: JobBundle; link: LinkDto;
   const pack = useQuery({
     queryKey: [...packKey(jobId), link.id, asked],
     queryFn: ({ signal }) => getJson<PackDto>(`/api/jobs/${jobId}/pack?link=${link.id}&${asked}`, signal),
-    placeholderData: (before) => before,
   });
   const pages = pack.data?.pages ?? [];
   const shown = Math.min(at, Math.max(0, pages.length - 1));
@@ -66,7 +66,7 @@ export const PackOpen = ({ job, link, choose }: { job: JobBundle; link: LinkDto;
     setAt(Math.max(0, Math.min(pages.length - 1, shown + by)));
   };
   useKeys({ PageDown: turn(1), PageUp: turn(-1) });
-  const verdict = pack.data?.verdict ?? (pack.data === undefined ? "unknown" : "clear");
+  const verdict = pack.data?.verdict ?? "unknown";
   const nameOf = (siteId: string): string => job.sites.find((s) => s.id === siteId)?.name ?? "a site that is gone";
   const take = (whole: boolean): void =>
     void file.take(whole ? "Writing the pack of the whole job" : "Writing the pack", (signal) =>
@@ -138,6 +138,11 @@ export const PackOpen = ({ job, link, choose }: { job: JobBundle; link: LinkDto;
             </button>
             <div className="min-w-[180px] flex-1">{file.notice}</div>
           </div>
+          {page !== undefined && pack.failureReason !== null && (
+            <p role="status" className="m-0 border-b border-rule px-4 py-1 v-unknown" data-testid="not-anew">
+              These are the pages of {pack.data?.madeAt}: {errorSentence(bodyOf(pack.failureReason))}
+            </p>
+          )}
           {page === undefined ? (
             <Trouble error={pack.error ?? pack.failureReason} waiting="Laying out the pages." />
           ) : (
