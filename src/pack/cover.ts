@@ -1,5 +1,5 @@
 import type { KitFinding, OpenPoint, PackEnd, PackFacts, PackFor, PackLink } from "../contract";
-import type { Verdict } from "../core/link";
+import { type Verdict, verdictOf as verdictOfFindings, worseVerdict } from "../core/link";
 import { type Block, type Mark, type Page, rect, text } from "../core/page";
 import { findingText, mendText } from "../ui/wording/findings";
 import { findingText as kitText, RISK_WORDS } from "../ui/wording/kit";
@@ -16,7 +16,7 @@ import {
   type Units,
 } from "../ui/wording/numbers";
 import { troubleText } from "../ui/wording/troubles";
-import { VERDICT_ORDER, VERDICT_WORD } from "../ui/wording/verdicts";
+import { VERDICT_WORD } from "../ui/wording/verdicts";
 import { findingText as wiringText } from "../ui/wording/wiring";
 import { worstText } from "../ui/wording/worst";
 import type { PagesAsk } from "./end-pages";
@@ -35,6 +35,9 @@ const pathPoints = (l: PackLink, units: Units): OpenPoint[] =>
     return { verdict: f.verdict, words: `${plain(findingText(f, units, l.ends[0].name))}${mends}` };
   });
 
+/** The worse first, as the core judges: what is not known is worse than what is tight. */
+const byWorst = (a: Verdict, b: Verdict): number => (a === b ? 0 : worseVerdict(a, b) === a ? -1 : 1);
+
 /** What the register knows beside the path: the air about it, what leads to it. */
 const sharedPoint = (l: PackLink, units: Units): OpenPoint[] => {
   const { told } = l;
@@ -42,8 +45,7 @@ const sharedPoint = (l: PackLink, units: Units): OpenPoint[] => {
     return [{ verdict: "unknown", words: "What the job's air, load and wiring make of it is being worked out: make the pages anew." }];
   // What the path tells by itself stands there already.
   if (told.verdict === "clear" || l.found.some((f) => f.code === told.trouble)) return [];
-  const worst = VERDICT_ORDER.find((v) => l.found.some((f) => f.verdict === v)) ?? "clear";
-  if (told.trouble === null && VERDICT_ORDER.indexOf(told.verdict) >= VERDICT_ORDER.indexOf(worst)) return [];
+  if (told.trouble === null && byWorst(told.verdict, verdictOfFindings(l.found)) >= 0) return [];
   return [{ verdict: told.verdict, words: `Of the whole job: ${worstText(told, units)}. The sheets Air, Load and Wiring say more.` }];
 };
 
@@ -71,14 +73,12 @@ const endPoints = (l: PackLink, units: Units): OpenPoint[] =>
 export const pointsFor = (l: PackLink, units: Units, isFor: PackFor): OpenPoint[] =>
   [...pathPoints(l, units), ...sharedPoint(l, units), ...(isFor === "customer" ? [] : endPoints(l, units))]
     .filter((p) => p.verdict !== "clear")
-    .sort(
-      (a, b) => VERDICT_ORDER.indexOf(a.verdict) - VERDICT_ORDER.indexOf(b.verdict) || Number(b.hurts ?? false) - Number(a.hurts ?? false),
-    );
+    .sort((a, b) => byWorst(a.verdict, b.verdict) || Number(b.hurts ?? false) - Number(a.hurts ?? false));
 
 export const verdictOf = (points: readonly OpenPoint[]): Verdict => points[0]?.verdict ?? "clear";
 
 /** The worst of some links; null of none. */
-export const worstOf = (verdicts: readonly Verdict[]): Verdict | null => VERDICT_ORDER.find((v) => verdicts.includes(v)) ?? null;
+export const worstOf = (verdicts: readonly Verdict[]): Verdict | null => [...verdicts].sort(byWorst)[0] ?? null;
 
 /** Why a link has no pages. */
 export const withoutText = (w: PackFacts["without"][number]): string => `${w.name}: no pages, ${troubleText(w.code)}.`;

@@ -3,6 +3,7 @@ import type { PackEnd, PackFacts, PackLink } from "../contract";
 import { type Mark, PT_PER_MM } from "../core/page";
 import { packPages, packTold } from ".";
 import { curveBlock, poleScale } from "./aim-figures";
+import { worstOf } from "./cover";
 import { contentBox, flowing } from "./frame";
 import { orderOf } from "./order";
 import { niceStep } from "./section-figure";
@@ -99,6 +100,10 @@ test("a link that has no pages is not clear: the word is Unknown, and why stands
   const words = page!.blocks.flatMap((b) => b.marks).flatMap((m) => (m.kind === "text" ? [m.text] : []));
   expect(words).toContain("Unknown");
   expect(words.join(" ")).toContain("A to B: no pages, radio not in the catalogue.");
+  // What is not known is worse than what is tight, as on the section.
+  expect(worstOf(["clear", "tight", "unknown"])).toBe("unknown");
+  expect(worstOf(["tight", "short", "unknown"])).toBe("short");
+  expect(worstOf(["clear", "tight"])).toBe("tight");
   expect(packTold({ ...facts, without: [] }, "installer", { units: "metric" }).verdict).toBeNull();
 });
 

@@ -3,7 +3,7 @@ import { f1RadiusM, rayBulgeM, rayZM } from "../core/obstacles";
 import { type Block, type Box, circle, cutText, hatch, line, type Mark, polyline, rect, text, textWidthPt } from "../core/page";
 import { sectionScale } from "../ui/drawing/section-scale";
 import { distanceTicks } from "../ui/drawing/ticks";
-import { lengthIn, lengthText, lengthUnit, type Units } from "../ui/wording/numbers";
+import { distanceText, lengthIn, lengthText, lengthUnit, type Units } from "../ui/wording/numbers";
 
 /* The section on a page: black on white, the same scale as the sheet's, the one place that decides dimensioned. */
 
@@ -113,7 +113,9 @@ export const sectionFigure = (l: PackLink, box: Box, units: Units, youAre: 0 | 1
     marks.push(text(x, top, words, 8.5, { face: "bold", anchor: e.anchor }));
   }
   const { worst } = result.clearance;
-  let worstWords = "Nothing comes near the ray.";
+  const isBlind = path.unknownGroundM > 0;
+  let worstWords = isBlind ? `ground not known for ${distanceText(units, path.unknownGroundM)}` : "nothing comes near the ray";
+  if (isBlind) marks.push(text(box.x + box.width / 2, box.y + box.height - 20, worstWords, 9, { face: "bold", anchor: "middle" }));
   if (worst !== null) {
     const x = atX(worst.atM);
     const yFree = atY(rayZM(ray, worst.atM) - f1RadiusM(ray, worst.atM) * result.clearance.policyShare);

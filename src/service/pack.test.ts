@@ -4,14 +4,17 @@ import { writeFileSync } from "node:fs";
 import { eq } from "drizzle-orm";
 import { expect, test } from "vitest";
 import type { PackFor } from "../contract";
+import { destination } from "../core/geo";
 import { type Page, textWidthPt } from "../core/page";
 import { NotFound } from "../data/clash";
 import { getJob, linksOf, sitesOf } from "../data/jobs";
+import { createLink } from "../data/links";
 import { edit, listRecords } from "../data/records";
 import { job } from "../data/schema";
 import { testDb } from "../data/testing/db";
-import { createJob } from "../data/testing/edits";
+import { create, createJob, plainDesign } from "../data/testing/edits";
 import { pagesPdf } from "../formats/pdf/page-pdf";
+import { hardwareDto } from "./dto";
 import { type PackAsk, pagesOfPack } from "./pack";
 import { packFacts } from "./pack-facts";
 
@@ -181,6 +184,42 @@ test("a link of another job is not there; a job without links has one page that 
   const pages = await pagesOfPack(db, own, ask(null));
   expect(pages).toHaveLength(1);
   expect(textOf(await printed(pages))).toContain("No link");
+});
+
+test("odd lengths and bearings over ground that nobody knows: every pack is whole, within its paper, and without a figure that is none", async () => {
+  const own = await createJob(db, "Odd lengths");
+  const hardware = await hardwareDto(db);
+  const at = { latDeg: -21.13, lonDeg: 179.995 };
+  const near = await create(db, own.id, "site", { ...at, name: "N", mountAglM: 4 });
+  const radios = [
+    hardware.radios.find((r) => r.name === "Kittiwake Panel")!,
+    hardware.radios.find((r) => r.antenna.form?.includes("steered"))!,
+  ];
+  const lengths = [
+    [5.3, 0.04, 0],
+    [37.3, 359.96, 1],
+    [999.95, 179.999, 0],
+    [10_000, 90, 0],
+    [64_321, 269.97, 0],
+  ] as const;
+  for (const [lengthM, bearingDeg, radio] of lengths) {
+    const spot = destination(at, bearingDeg, lengthM);
+    const far = await create(db, own.id, "site", { latDeg: spot.latDeg, lonDeg: spot.lonDeg, name: `F ${lengthM}`, mountAglM: 9 });
+    const link = await createLink(db, own.id, {
+      nearSiteId: near.id,
+      farSiteId: far.id,
+      label: "",
+      design: plainDesign(radios[radio]!.id),
+    });
+    for (const isFor of ["installer", "customer", "permission"] as const) {
+      const pages = await pagesOfPack(db, own, ask(link.id, isFor, { units: "imperial", paper: "letter" }));
+      expectOnPaper(pages);
+      const text = textOf(await printed(pages));
+      expect(text, `${lengthM} m, ${isFor}`).not.toMatch(/NaN|Infinity|undefined|null|360\.0°|-0\b/);
+      expect(text).toContain("ground not known for");
+      if (isFor === "installer") expect(text).toMatch(/^.{0,120}(Unknown|Short)/);
+    }
+  }
 });
 
 test("letters that the typeface lacks are boxes, long names are cut, and nothing runs off the paper", async () => {
