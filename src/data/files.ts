@@ -63,6 +63,14 @@ export const removeFile = async (uploadId: string): Promise<void> => {
   for (const name of beside) if (name.startsWith(`${uploadId}.`)) await rm(path.join(filesDir(), name), { recursive: true, force: true });
 };
 
+const UPLOAD = /^[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}/;
+
+/** @returns the uploads of which a file, or something a reader left beside it, lies on the disk. */
+export const heldFiles = async (): Promise<string[]> => {
+  const names = await readdir(filesDir()).catch(() => []);
+  return [...new Set(names.flatMap((name) => UPLOAD.exec(name)?.[0] ?? []))];
+};
+
 /** Removes files on their way out that nobody fetched: their maker or their asker died. */
 export const sweepOut = async (olderThanMs: number): Promise<void> => {
   for (const name of await readdir(filesDir()).catch(() => [])) {

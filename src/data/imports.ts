@@ -1,4 +1,4 @@
-import { and, desc, eq, inArray, isNull, sql } from "drizzle-orm";
+import { and, desc, eq, inArray, isNotNull, isNull, sql } from "drizzle-orm";
 import { askerNow, clientNow, signedNow } from "./actor";
 import { recordChange, type Tx, tellJob } from "./changes";
 import { NotFound, Refused, VersionClash } from "./clash";
@@ -184,6 +184,16 @@ export const forgetOldUploads = async (db: Db, unusedHours: number): Promise<str
         OR EXISTS (SELECT FROM file_import f WHERE f.upload_id = u.id))
     RETURNING u.id`);
   return r.rows.map((row) => row.id);
+};
+
+/** @returns those of the uploads that are marked as gone. */
+export const goneUploads = async (db: Db, ids: readonly string[]): Promise<string[]> => {
+  if (ids.length === 0) return [];
+  const rows = await db
+    .select({ id: upload.id })
+    .from(upload)
+    .where(and(inArray(upload.id, [...ids]), isNotNull(upload.deletedAt)));
+  return rows.map((row) => row.id);
 };
 
 /** Says how far an import is. @returns false when it was stopped meanwhile. */

@@ -1,5 +1,5 @@
 import { type ChildProcess, execFileSync, spawn } from "node:child_process";
-import { existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync } from "node:fs";
+import { existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import { sql } from "drizzle-orm";
@@ -13,11 +13,12 @@ import { Refused } from "../data/clash";
 import { type Db, openDb } from "../data/client";
 import { filePath } from "../data/files";
 import { redoLast, undoLast } from "../data/history";
-import { createUpload, forgetOldUploads, getImport, removeImport, stopImport } from "../data/imports";
+import { createUpload, forgetOldUploads, forgetUpload, getImport, removeImport, stopImport } from "../data/imports";
 import { type JobRow, sitesOf } from "../data/jobs";
 import { gridsAlong } from "../data/terrain-store";
 import { create, createJob } from "../data/testing/edits";
 import { gridToGeoTiff } from "../formats";
+import { removeLeftFiles } from "./left-files";
 import { runImport } from "./run-import";
 import { askImport } from "./testing/bring";
 
@@ -328,6 +329,18 @@ test("files that nobody asks for any more are forgotten, and that of a failed im
   expect(await forgetOldUploads(db, 48)).not.toContain(spare.id);
   await db.execute(sql`UPDATE upload SET updated_at = now() - interval '3 days' WHERE id = ${spare.id}`);
   expect(await forgetOldUploads(db, 48)).toContain(spare.id);
+});
+
+test("a file whose process ended after it was forgotten and before it was removed is gone with the next sweep", async () => {
+  const [left, wanted] = [
+    await createUpload(db, job.id, { name: "left.csv", sizeBytes: 3 }),
+    await createUpload(db, job.id, { name: "wanted.csv", sizeBytes: 3 }),
+  ];
+  for (const { id } of [left, wanted]) writeFileSync(filePath(id), "a,b");
+  mkdirSync(`${filePath(left.id)}.read`);
+  await forgetUpload(db, left.id);
+  await removeLeftFiles(db, 48);
+  expect([filePath(left.id), `${filePath(left.id)}.read`, filePath(wanted.id)].map((f) => existsSync(f))).toEqual([false, false, true]);
 });
 
 describe("sites", () => {

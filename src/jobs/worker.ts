@@ -5,17 +5,8 @@ import { readFileSync } from "node:fs";
 import { asAsker, programFor } from "../data/actor";
 import { beatNow } from "../data/beats";
 import { isUnreachable, openDb } from "../data/client";
-import { removeFile, sweepOut } from "../data/files";
-import {
-  firmsWithLeftovers,
-  forgetOldUploads,
-  type ImportRow,
-  leftoverImports,
-  openImports,
-  readerEnded,
-  uploadOf,
-  WORK_CHANNEL,
-} from "../data/imports";
+import { sweepOut } from "../data/files";
+import { firmsWithLeftovers, type ImportRow, leftoverImports, openImports, readerEnded, uploadOf, WORK_CHANNEL } from "../data/imports";
 import { openListener } from "../data/listen";
 import { logFault } from "../data/log";
 import { forgetOldEdits } from "../data/made-edits";
@@ -23,6 +14,7 @@ import { dropUnfinished } from "../data/terrain-store";
 import { forgetOldTries } from "../data/tries";
 import { claimStale, VERDICT_CHANNEL, verdictsOfOtherProgram } from "../data/verdict-store";
 import { endWithParent } from "./end-with-parent";
+import { removeLeftFiles } from "./left-files";
 import { createReaders, MEGABYTES, ReaderEnded } from "./reader-pool";
 
 const SWEEP_MS = 3000;
@@ -138,8 +130,7 @@ const sweep = async (): Promise<void> => {
       for (const id of await tried("leftovers", () => leftoverImports(db), []))
         if (!busy.has(id)) await tried("leftovers", () => dropUnfinished(db, id), undefined);
     });
-  for (const id of await tried("files", () => forgetOldUploads(db, UNUSED_HOURS), []))
-    await removeFile(id).catch((e: unknown) => logFault("files", e));
+  await tried("files", () => removeLeftFiles(db, UNUSED_HOURS), undefined);
   await sweepOut(OUT_MS).catch((e: unknown) => logFault("files", e));
   await tried("edits", () => forgetOldEdits(db), undefined);
   await tried("tries", () => forgetOldTries(db), undefined);
