@@ -18,6 +18,7 @@ const ORDER = [
   "days",
   "solve",
   "aim",
+  "roof",
   "page",
 ];
 

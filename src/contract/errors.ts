@@ -14,6 +14,7 @@ export const ERROR_CODES = [
   "site-gone",
   "design-in-force",
   "append-only",
+  "no-plan",
   "not-allowed",
   "signed-out",
   "second-factor",

@@ -12,7 +12,18 @@ import type { KindName } from "./told";
 export const VEILED_RIGHTS: readonly Right[] = ["see-jobs", "see-job", "see-records", "see-links", "see-air", "see-kit", "see-hardware"];
 
 /** Kinds of which nothing is told: addresses and serials, photos, strangers' networks, what stands where. */
-export const VEILED_KINDS: readonly KindName[] = ["addresses", "unit", "scan", "photo", "basemap", "feature", "obstacle", "safety", "days"];
+export const VEILED_KINDS: readonly KindName[] = [
+  "addresses",
+  "unit",
+  "scan",
+  "photo",
+  "basemap",
+  "feature",
+  "obstacle",
+  "safety",
+  "days",
+  "roof",
+];
 
 interface Words {
   /** Chosen from a list, or made by the program. */

@@ -31,6 +31,7 @@ export * from "./quote";
 export * from "./records";
 export * from "./rights";
 export * from "./roles";
+export * from "./roof";
 export * from "./rules";
 export * from "./schemas";
 export * from "./sheet-reads";

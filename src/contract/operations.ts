@@ -178,6 +178,12 @@ const JOB: readonly Operation[] = [
   },
   {
     method: "GET",
+    path: "/jobs/{jobId}/links/{linkId}/roof",
+    right: "take-out",
+    does: "What a phone takes along to both ends of a link: where to look, the level to expect, the cut of the antenna, the risks.",
+  },
+  {
+    method: "GET",
     path: "/jobs/{jobId}/pack",
     right: "take-out",
     does: "The pages of the field pack, as marks to be drawn.",

@@ -1,4 +1,4 @@
-import type { AimingTable, Seen } from "../core/aim";
+import type { AimCut, AimingTable, Seen } from "../core/aim";
 import type { Finding, LinkPlan, LinkResult, PreparedPath, Verdict } from "../core/link";
 import type { Ray } from "../core/obstacles";
 import type { Page } from "../core/page";
@@ -62,6 +62,8 @@ export interface PackEnd {
   readonly level: PackLevel | null;
   readonly azimuth: AimingTable | null;
   readonly tilt: AimingTable | null;
+  /** Cuts through its pattern; null for one that is not found by turning. */
+  readonly cut: { readonly azimuth: AimCut | null; readonly tilt: AimCut | null };
   /** Level against turn, half a turn of the table to each side, for the graph. */
   readonly curve: readonly { readonly offDeg: number; readonly dbm: number }[];
   readonly seen: Seen;

@@ -8,6 +8,7 @@ import { type Kind, kind, NO_FIXED } from "./kind";
 import { kitSchema, pickSchema, safetySchema } from "./kit";
 import { limitsSchema } from "./limits";
 import { networkSchema } from "./network";
+import { roofFaults, roofSchema } from "./roof";
 import { designFieldsSchema, groundToldSchema, jobFieldsSchema, siteFieldsSchema, uuid } from "./schemas";
 import { type KindName, TOLD, withTold } from "./told";
 import { addressesFaults, addressesSchema, unitFaults, unitSchema, wiringFaults, wiringSchema } from "./wiring";
@@ -255,6 +256,22 @@ const safety = kind({
   kept: "document",
 });
 
+const roof = kind({
+  ...TOLD.roof,
+  fields: roofSchema,
+  fixed: z.object({ linkId: uuid }),
+  check: roofFaults,
+  refs: { linkId: "link", of: "roof" },
+  bundle: { file: "roof.ndjson", form: "lines" },
+  stale: "nothing",
+  seenBy: FIRM,
+  editedBy: CREWS,
+  appendOnly: true,
+  idByClient: true,
+  onPhone: true,
+  kept: "document",
+});
+
 const obstacle = kind({
   ...TOLD.obstacle,
   fields: obstacleRowSchema,
@@ -325,6 +342,7 @@ export const RECORDS = {
   days,
   pick,
   safety,
+  roof,
   obstacle,
   feature,
   photo,

@@ -6,7 +6,7 @@ export type Role = (typeof ROLES)[number];
 export const SHEET_NAMES = ["brief", "ground", "section", "gear", "load", "hub", "air", "wiring", "kit"] as const;
 export type SheetName = (typeof SHEET_NAMES)[number];
 /** Sheets that somebody may have open: those that a customer may be given, and the firm's own. */
-export const OPEN_SHEETS = [...SHEET_NAMES, "pack"] as const;
+export const OPEN_SHEETS = [...SHEET_NAMES, "pack", "roof"] as const;
 export type OpenSheet = (typeof OPEN_SHEETS)[number];
 
 /** Who sees what things cost. */

@@ -397,5 +397,6 @@ export type KitDto = RowOf<"kit">;
 export type DaysDto = RowOf<"days">;
 export type PickDto = RowOf<"pick">;
 export type SafetyDto = RowOf<"safety">;
+export type RoofEntryDto = RowOf<"roof">;
 /** Sheets of what is wired beside the radios. */
 export type PartDto = PartSheet & { readonly source: string };

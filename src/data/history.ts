@@ -89,6 +89,11 @@ const log = async (tx: Tx, c: ChangeRow, action: "undo" | "redo"): Promise<void>
 };
 
 const MADE = ["undo", "redo"];
+/** Kinds that are only added to: what is written in them stays, and undo goes past it. */
+const lasting = (): string[] =>
+  kinds()
+    .filter(([, k]) => k.appendOnly === true)
+    .map(([name]) => name);
 /** A browser's name is only a name: what another person did under it is not one's own. */
 const ofPerson = () => {
   const personId = askerNow()?.personId ?? null;
@@ -101,6 +106,7 @@ const mine = (jobId: string) =>
     eq(change.clientId, clientNow() ?? ""),
     ofPerson(),
     notInArray(change.action, MADE),
+    notInArray(change.entity, lasting()),
     sql`NOT (${change.entity} = 'job' AND ${change.action} = 'create')`,
   );
 
@@ -129,7 +135,7 @@ const lastUndone = async (tx: Tx, jobId: string): Promise<ChangeRow | undefined>
   const own = await tx
     .select({ action: change.action, undoes: change.undoes })
     .from(change)
-    .where(and(eq(change.jobId, jobId), eq(change.clientId, clientNow() ?? ""), ofPerson()))
+    .where(and(eq(change.jobId, jobId), eq(change.clientId, clientNow() ?? ""), ofPerson(), notInArray(change.entity, lasting())))
     .orderBy(desc(change.id))
     .limit(LOOKED_BACK);
   let doneAgain = 0;
@@ -231,7 +237,8 @@ export const takeBack = (db: Db, jobId: string, changeId: number): Promise<Undon
     return turn(tx, c, c.undone ? "redo" : "undo");
   });
 
-const isUndoable = (c: ChangeRow): boolean => !MADE.includes(c.action) && !(c.entity === "job" && c.action === "create");
+const isUndoable = (c: ChangeRow): boolean =>
+  !MADE.includes(c.action) && !lasting().includes(c.entity) && !(c.entity === "job" && c.action === "create");
 
 /** What an edit changed, from what to what, as the one who asks may see it. */
 const fieldChanges = (c: ChangeRow): FieldChange[] => {

@@ -1,5 +1,5 @@
 import { Pool } from "pg";
-import type { PackDto, PreviewDto } from "../contract";
+import type { PackDto, PreviewDto, RoofDto } from "../contract";
 import type { LatLon } from "../core/geo";
 import { type Asker, asAsker, programFor } from "../data/actor";
 import { type Db, openDb } from "../data/client";
@@ -12,6 +12,7 @@ import { type PackAsk, packDto, writePack } from "../service/pack";
 import { checkPmtiles, type TileBytes, tileOfFile } from "../service/pmtiles";
 import { previewFile } from "../service/preview";
 import { type QuoteAsk, writeQuote } from "../service/quote";
+import { roofDto } from "../service/roof";
 import { judgeLinks } from "../service/verdicts";
 import { runImport } from "./run-import";
 
@@ -26,6 +27,7 @@ export interface ReaderTasks {
   readonly quote: QuoteAsk & { readonly jobId: string; readonly path: string };
   readonly pack: PackAsk & { readonly jobId: string; readonly path: string };
   readonly packPages: PackAsk & { readonly jobId: string };
+  readonly roof: { readonly jobId: string; readonly linkId: string };
   readonly judge: { readonly links: readonly Stale[]; readonly program: string };
 }
 export interface ReaderAnswers {
@@ -38,6 +40,7 @@ export interface ReaderAnswers {
   readonly quote: null;
   readonly pack: null;
   readonly packPages: PackDto;
+  readonly roof: RoofDto;
   readonly judge: null;
 }
 export type TaskKind = keyof ReaderTasks;
@@ -66,6 +69,7 @@ const RUN: { readonly [K in TaskKind]: (task: ReaderTasks[K]) => Promise<ReaderA
   quote: async (t) => writeQuote(db(), await getJob(db(), t.jobId), t, t.path).then(() => null),
   pack: async (t) => writePack(db(), await getJob(db(), t.jobId), t, t.path).then(() => null),
   packPages: async (t) => packDto(db(), await getJob(db(), t.jobId), t),
+  roof: async (t) => roofDto(db(), await getJob(db(), t.jobId), t.linkId),
   judge: async (t) => {
     for (const firm of new Set(t.links.map((l) => l.organisationId))) {
       const links = t.links.filter((l) => l.organisationId === firm);

@@ -5,6 +5,7 @@ import { endPages, type PagesAsk } from "./end-pages";
 import type { FrameSaid } from "./frame";
 
 export type { PagesAsk } from "./end-pages";
+export { radarWaitS } from "./order";
 
 /** What the pages say first: the worst of what is open, and, of a single link, all of it. A link without pages is not known. */
 export const packTold = (facts: PackFacts, isFor: PackFor, { units }: Pick<PagesAsk, "units">): Pick<PackDto, "verdict" | "points"> => {

@@ -12,7 +12,7 @@ import {
   planOf,
   type WiringDto,
 } from "../contract";
-import { aimingTable, type Seen, seenFrom, seenReachM } from "../core/aim";
+import { aimCut, aimingTable, type Seen, seenFrom, seenReachM } from "../core/aim";
 import { localTime } from "../core/days";
 import { bearingsBetween, declination, destination, type LatLon, planeProjection } from "../core/geo";
 import {
@@ -192,6 +192,10 @@ const packLink = async (db: Db, g: Gathered, link: LinkWithDesign): Promise<Pack
       level,
       azimuth,
       tilt: pattern === null || level === null ? null : aimingTable(pattern, "tilt", level.dbm),
+      cut: {
+        azimuth: pattern === null ? null : aimCut(pattern, "azimuth"),
+        tilt: pattern === null ? null : aimCut(pattern, "tilt"),
+      },
       curve:
         pattern === null || level === null || azimuth === null
           ? []

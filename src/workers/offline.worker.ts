@@ -1,6 +1,6 @@
 /*
- * Keeps the survey for a place without coverage: once it was opened with it, the page, its script, its job and its photos
- * are there without. What other pages ask for goes to the server as if nothing stood between.
+ * Keeps survey and roof for a place without coverage: once they were opened with it, the page, its script, its job, its links and
+ * its photos are there without. What other pages ask for goes to the server as if nothing stood between.
  */
 import { ExpirationPlugin } from "workbox-expiration";
 import { registerRoute } from "workbox-routing";
@@ -29,11 +29,11 @@ const PHOTO = "dry-arc.photo";
 /** A place with a bad signal answers slowly or never: after this long what is kept is shown. */
 const PATIENCE_S = 4;
 
-const isSurvey = (path: string): boolean => /^\/jobs\/[^/]+\/survey$/.test(path);
-const isJobData = (path: string): boolean => /^\/api\/jobs\/[^/]+(\/photos)?$/.test(path);
-const fromSurvey = (request: Request): boolean => {
+const isKeptPage = (path: string): boolean => /^\/jobs\/[^/]+\/(survey|roof)$/.test(path);
+const isJobData = (path: string): boolean => /^\/api\/jobs\/[^/]+(\/(photos|roof|pack|links\/[^/]+\/roof))?$/.test(path);
+const fromKeptPage = (request: Request): boolean => {
   try {
-    return isSurvey(new URL(request.referrer).pathname);
+    return isKeptPage(new URL(request.referrer).pathname);
   } catch {
     return false;
   }
@@ -53,7 +53,7 @@ const thePageItself = {
     isItself(response) ? response : null,
 };
 registerRoute(
-  ({ url, request, sameOrigin }) => sameOrigin && request.mode === "navigate" && isSurvey(url.pathname),
+  ({ url, request, sameOrigin }) => sameOrigin && request.mode === "navigate" && isKeptPage(url.pathname),
   new NetworkFirst({
     cacheName: PAGE,
     networkTimeoutSeconds: PATIENCE_S,
@@ -79,11 +79,11 @@ const marked = {
   },
 };
 registerRoute(
-  ({ url, request, sameOrigin }) => sameOrigin && isJobData(url.pathname) && fromSurvey(request),
+  ({ url, request, sameOrigin }) => sameOrigin && isJobData(url.pathname) && fromKeptPage(request),
   new NetworkFirst({
     cacheName: DATA,
     networkTimeoutSeconds: PATIENCE_S,
-    plugins: [new ExpirationPlugin({ maxEntries: 40 }), marked, whileKeeping],
+    plugins: [new ExpirationPlugin({ maxEntries: 400 }), marked, whileKeeping],
   }),
 );
 registerRoute(
@@ -106,7 +106,7 @@ own.addEventListener("message", (event) => {
       if (over) return;
       const { pathname, origin } = new URL(address, own.location.href);
       if (origin !== own.location.origin) continue;
-      const name = isSurvey(pathname) ? PAGE : isJobData(pathname) ? DATA : pathname.startsWith("/_next/static/") ? CODE : null;
+      const name = isKeptPage(pathname) ? PAGE : isJobData(pathname) ? DATA : pathname.startsWith("/_next/static/") ? CODE : null;
       if (name === null) continue;
       const cache = await caches.open(name);
       if (name === CODE && (await cache.match(address)) !== undefined) continue;

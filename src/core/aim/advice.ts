@@ -3,7 +3,7 @@
  * or stop, it is the peak. An angle is told only where the lobe is known at nine in ten and its place to
  * three tenths of a beamwidth; else it would send somebody round a pole for nothing. Ours.
  */
-import { fitSweep, type LobeAt, type SweepExpectation, type SweepFit, type SweepReading, TELLS_BW } from "./fit";
+import { fitSweep, type LobeAt, type SweepExpectation, type SweepFit, type SweepReading, TELLS_BW, TELLS_SHARE } from "./fit";
 import type { AimModel } from "./model";
 
 export type SweepAdvice =
@@ -27,7 +27,6 @@ const LEAST_HEARD = 2;
 /** Steps wider than this of the beam leave the lobe between two readings. */
 const COARSE_BW = 1.05;
 const WANTED_STEP_BW = 1 / 3;
-export const SURE = 0.9;
 /** A turn smaller than this of the beam changes the level by less than 0.2 dB. */
 const ON_PEAK_BW = 0.12;
 
@@ -60,7 +59,7 @@ export const adviseSweep = (
   const fit = fitSweep(model, readings, expectation);
   const { lobe } = fit;
   const here = readings[readings.length - 1]!;
-  if (fit.chance[lobe] < SURE && !fit.placeKnown) return { kind: "unsure", fit, readAtDeg: fit.settlesAtDeg ?? fit.peakDeg };
+  if (fit.chance[lobe] < TELLS_SHARE && !fit.placeKnown) return { kind: "unsure", fit, readAtDeg: fit.settlesAtDeg ?? fit.peakDeg };
   if (fit.peakPlusMinusDeg > TELLS_BW * model.beamwidthDeg) return { kind: "side", fit, lobe, readAtDeg: fit.settlesAtDeg ?? fit.peakDeg };
   const turnDeg = fit.peakDeg - here.angleDeg;
   const onPeak = lobe === "main" && here.levelDbm !== null && Math.abs(turnDeg) <= ON_PEAK_BW * model.beamwidthDeg;

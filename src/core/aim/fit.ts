@@ -71,6 +71,8 @@ const LEAST_TO_DOUBT = 6;
 const MISFIT_SQUARES = 16;
 /** Within this of the beamwidth a turn is told. */
 export const TELLS_BW = 0.3;
+/** From here on a lobe counts as known. */
+export const TELLS_SHARE = 0.9;
 /** Log of odds beyond which a place is left out. */
 const BEYOND_DOUBT = 16;
 
@@ -265,7 +267,10 @@ const fitOnce = (model: AimModel, readings: readonly SweepReading[], e: SweepExp
 
   /** Where the lobes would be read most differently, weighed by their chances. */
   const settles = (): number | null => {
-    if (chance[lobe] > SURE_SHARE || high - low <= 2 * TELLS_BW * bw) return high - low > 2 * TELLS_BW * bw ? middle : null;
+    const isNarrow = high - low <= 2 * TELLS_BW * bw;
+    if (chance[lobe] > SURE_SHARE) return isNarrow ? null : middle;
+    // A lobe that is narrow and not sure is no place to read once more: what tells the lobes apart lies elsewhere.
+    if (isNarrow && (chance[lobe] >= TELLS_SHARE || whole.high - whole.low <= 2 * TELLS_BW * bw)) return null;
     const from = Math.min(...angles) - 1.5;
     const until = Math.max(...angles) + 1.5;
     let most = 0;

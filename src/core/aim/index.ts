@@ -1,6 +1,8 @@
-export { adviseSweep, movedByTightening, wantedStepDeg } from "./advice";
+export { adviseSweep, movedByTightening, type SweepAdvice, wantedStepDeg } from "./advice";
 export { type AimingTable, aimingTable } from "./aiming-table";
+export { type AimCut, aimCut, patternOfCut } from "./cut";
+export type { SweepExpectation, SweepReading } from "./fit";
 export { lobesOf } from "./lobes";
-export { aimModel } from "./model";
-export { offAim, type Seen, seenFrom, seenReachM } from "./seen";
-export { angleSigmaDeg, needsScrew, SCREW_BELOW_DEG, scaleMmPerDeg } from "./taken";
+export { type AimModel, aimModel } from "./model";
+export { offAim, type Seen, type SeenLandmark, seenFrom, seenReachM } from "./seen";
+export { ANGLE_WAYS, type AngleWay, angleSigmaDeg, needsScrew, SCREW_BELOW_DEG, scaleMmPerDeg } from "./taken";

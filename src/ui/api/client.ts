@@ -2,6 +2,7 @@ import type { ErrorBody, Streamed } from "@/contract";
 import { KEPT_HEADER } from "@/workers/messages";
 import { clientId } from "../state/client-id";
 import { noteSource } from "./kept";
+import { noteServerTime } from "./server-time";
 
 /** An answer that was not the one asked for; carries the error as data. */
 export class ApiError extends Error {
@@ -55,7 +56,9 @@ const send = async (
     throw new ApiError(0, { code: "offline" });
   }
   if (response.ok) {
-    if (method === "GET") noteSource(path, response.headers.has(KEPT_HEADER));
+    const isKept = response.headers.has(KEPT_HEADER);
+    if (method === "GET") noteSource(path, isKept);
+    if (!isKept) noteServerTime(response.headers.get("date"));
     return response;
   }
   const fault = (await response.json().catch(() => ({ code: "internal" }))) as ErrorBody;

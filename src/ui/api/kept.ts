@@ -25,3 +25,6 @@ export const useIsKept = (path: string): boolean =>
     () => kept.has(path),
     () => false,
   );
+
+/** The same for what is no drawing. */
+export const isKeptNow = (path: string): boolean => kept.has(path);

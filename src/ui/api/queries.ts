@@ -67,6 +67,8 @@ export const keys = {
   lessons: (id: string) => ["lessons", id] as const,
   picks: (id: string) => ["picks", id] as const,
   safety: (id: string) => ["safety", id] as const,
+  roof: (id: string) => ["roof", id] as const,
+  roofLink: (id: string) => ["roof-link", id] as const,
   losses: (id: string) => ["losses", id] as const,
   basemap: (id: string) => ["basemap", id] as const,
 };

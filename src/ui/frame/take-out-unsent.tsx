@@ -4,8 +4,10 @@ import { keepFile } from "../api/keep-file";
 import { FormTrouble, useSubmit } from "../controls/use-submit";
 import { useOutbox } from "../state/browser-outbox";
 import { photoQueue } from "../state/browser-photos";
+import { roofLog, useLogged } from "../state/browser-roof";
 import { isOwn } from "../state/person";
 import type { QueuedPhoto } from "../state/photo-queue";
+import { editOfLogged } from "../state/roof-log";
 import { packUnsent } from "../state/unsent-file";
 import { unsentWords } from "../wording/unsent";
 
@@ -23,10 +25,12 @@ export const TakeOutUnsent = ({ whose = "own" }: { whose?: "own" | "anybody" }) 
   // At the door nothing sends, and so nothing has read the photos yet.
   useEffect(() => {
     photoQueue.look().catch(() => undefined);
+    roofLog.look().catch(() => undefined);
   }, []);
   const given = <T extends { readonly person?: string | null }>(all: readonly T[]): readonly T[] =>
     whose === "anybody" ? all : all.filter(isOwn);
-  const [ownEdits, ownPhotos] = [given(edits), given(photos)];
+  const written = given(useLogged().filter((l) => !l.sent)).map(editOfLogged);
+  const [ownEdits, ownPhotos] = [[...given(edits), ...written], given(photos)];
   if (ownEdits.length + ownPhotos.length === 0) return null;
   const take = (): void =>
     void taking.run(async () => {

@@ -211,6 +211,15 @@ export const SHEETS = {
       { keys: "Tab", does: "Next field" },
     ],
   },
+  roof: {
+    number: "12",
+    name: "Roof",
+    reads: ["roof", "safety", "photo", ...SHEET_READS.section],
+    href: (f) => (f.links.length === 0 ? null : `/jobs/${f.jobId}/roof`),
+    // What is done there is told there, end by end.
+    judge: () => "open",
+    keys: [],
+  },
 } as const satisfies Readonly<Record<string, SheetDef>>;
 
 export type SheetKey = keyof typeof SHEETS;

@@ -9,7 +9,7 @@ const CODE = "dry-arc.code";
 
 /** Databases of this origin, by name; a browser that names none is asked for those that are known. */
 const databases = async (): Promise<string[]> => {
-  const known = ["dry-arc"];
+  const known = ["dry-arc", "dry-arc-roof"];
   if (!("databases" in indexedDB)) return known;
   const all = await indexedDB.databases();
   return [...new Set([...known, ...all.flatMap((d) => (d.name === undefined ? [] : [d.name]))])];

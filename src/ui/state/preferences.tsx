@@ -1,5 +1,5 @@
 "use client";
-import { createContext, type ReactNode, useContext, useEffect, useMemo, useState } from "react";
+import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useState } from "react";
 import type { Units } from "../wording/numbers";
 
 export type Mode = "system" | "paper" | "night" | "sun";
@@ -9,9 +9,17 @@ interface Preferences {
   readonly mode: Mode;
   readonly setUnits: (units: Units) => void;
   readonly setMode: (mode: Mode) => void;
+  /** What a page is best read in, for who has chosen nothing. @returns takes it back. */
+  readonly askMode: (mode: Mode) => () => void;
 }
 
-const Context = createContext<Preferences>({ units: "metric", mode: "system", setUnits: () => undefined, setMode: () => undefined });
+const Context = createContext<Preferences>({
+  units: "metric",
+  mode: "system",
+  setUnits: () => undefined,
+  setMode: () => undefined,
+  askMode: () => () => undefined,
+});
 const KEY = "dry-arc.preferences";
 
 const read = (): { units?: Units; mode?: Mode } => {
@@ -26,6 +34,7 @@ const read = (): { units?: Units; mode?: Mode } => {
 export const PreferencesProvider = ({ children }: { children: ReactNode }) => {
   const [units, setUnits] = useState<Units>("metric");
   const [mode, setMode] = useState<Mode>("system");
+  const [asked, setAsked] = useState<Mode>("system");
   const [loaded, setLoaded] = useState(false);
   useEffect(() => {
     const saved = read();
@@ -34,11 +43,16 @@ export const PreferencesProvider = ({ children }: { children: ReactNode }) => {
     setLoaded(true);
   }, []);
   useEffect(() => {
-    if (mode === "system") delete document.documentElement.dataset.mode;
-    else document.documentElement.dataset.mode = mode;
+    const shown = mode === "system" ? asked : mode;
+    if (shown === "system") delete document.documentElement.dataset.mode;
+    else document.documentElement.dataset.mode = shown;
     if (loaded) localStorage.setItem(KEY, JSON.stringify({ units, mode }));
-  }, [units, mode, loaded]);
-  const value = useMemo(() => ({ units, mode, setUnits, setMode }), [units, mode]);
+  }, [units, mode, asked, loaded]);
+  const askMode = useCallback((wanted: Mode) => {
+    setAsked(wanted);
+    return () => setAsked("system");
+  }, []);
+  const value = useMemo(() => ({ units, mode, setUnits, setMode, askMode }), [units, mode, askMode]);
   return <Context.Provider value={value}>{children}</Context.Provider>;
 };
 

@@ -1,5 +1,6 @@
 import { ERROR_CODES, type ErrorBody, type ErrorCode } from "@/contract";
 import { distanceText, type Units } from "./numbers";
+import { troubleText } from "./troubles";
 
 type Values = NonNullable<ErrorBody["values"]>;
 
@@ -26,6 +27,7 @@ const SENTENCES: Readonly<Record<ErrorCode, (error: ErrorBody, v: Values, units:
   "site-in-use": (_error, v) => `${v.name} still carries link ${v.link}; take the link away first.`,
   "site-gone": (_error, v) => `${v.name} was taken away; bring it back first.`,
   "design-in-force": () => "This link has a design in force already.",
+  "no-plan": (_error, v) => `This link cannot be worked out yet: ${troubleText(String(v.why))}.`,
   "append-only": () => "What is written there stays; add a new one instead.",
   "not-allowed": () => "This is not open to you. The owner of the firm says who may do what, under People.",
   "signed-out": () => "You are signed out. What you typed is kept here; sign in again and it is saved.",

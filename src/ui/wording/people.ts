@@ -31,7 +31,7 @@ export const SHEET_WORD: Readonly<Record<SheetName, string>> = {
 };
 
 /** The same of all sheets that somebody may have open. */
-export const OPEN_WORD: Readonly<Record<OpenSheet, string>> = { ...SHEET_WORD, pack: "Pack" };
+export const OPEN_WORD: Readonly<Record<OpenSheet, string>> = { ...SHEET_WORD, pack: "Pack", roof: "Roof" };
 
 /** What a token may do, by the role it has. */
 export const TOKEN_DOES: Readonly<Partial<Record<Role, string>>> = {

@@ -13,6 +13,7 @@ import { UnitField } from "../../controls/unit-field";
 import { Trouble } from "../../frame/trouble";
 import { useOutbox } from "../../state/browser-outbox";
 import { siteIsUnsent, useQueuedPhotos } from "../../state/browser-photos";
+import { useConnected, useKeptOffline } from "../../state/kept-offline";
 import { withPendingSites } from "../../state/pending-sites";
 import { usePreferences } from "../../state/preferences";
 import type { SaveStatus } from "../../state/record";
@@ -21,7 +22,6 @@ import { errorSentence } from "../../wording/errors";
 import { latLonText, type Units } from "../../wording/numbers";
 import { PhotoStrip } from "../brief/photo-strip";
 import { PhonePosition } from "./phone-position";
-import { useConnected, useKeptOffline } from "./use-kept-offline";
 
 const TakeOutUnsent = lazyPart(() => import("../../frame/take-out-unsent").then((m) => m.TakeOutUnsent));
 const AddSite = lazyPart(() => import("./add-site").then((m) => m.AddSite));
@@ -62,7 +62,7 @@ export const SurveySheet = ({ jobId }: { jobId: string }) => {
     return () => clearInterval(timer);
   }, [isKept, jobId, refresh]);
   useFetchAhead();
-  useKeptOffline(jobId, job.data !== undefined);
+  useKeptOffline(job.data === undefined ? null : [`/jobs/${jobId}/survey`, `/api/jobs/${jobId}`, `/api/jobs/${jobId}/photos`]);
   const [siteId, setSiteId] = useState<string | null>(null);
   const [adding, setAdding] = useState(false);
   const photos = useQueuedPhotos(jobId);

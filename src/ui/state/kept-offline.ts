@@ -1,14 +1,15 @@
 "use client";
 import { useEffect, useSyncExternalStore } from "react";
-import { keepBy } from "../../state/keeping";
+import { keepBy } from "./keeping";
 
 const WORKER = "/workers/offline.worker.js";
 
-/** Keeps this page for a place without coverage. @param ready once what the page reads has been read. */
-export const useKeptOffline = (jobId: string, ready: boolean): void => {
+/** Keeps a page and what it reads for a place without coverage. @param addresses of page and data; null until what the page reads has been read. */
+export const useKeptOffline = (addresses: readonly string[] | null): void => {
+  const all = addresses?.join("\n") ?? null;
   useEffect(() => {
     // While it is being developed a file's name does not hold its content.
-    if (!ready || process.env.NODE_ENV !== "production" || !("serviceWorker" in navigator)) return;
+    if (all === null || process.env.NODE_ENV !== "production" || !("serviceWorker" in navigator)) return;
     const keep = async (may: () => boolean): Promise<void> => {
       const made = await navigator.serviceWorker.register(WORKER, { scope: "/jobs/" });
       // Forgotten meanwhile: what was ended is not to come back by this.
@@ -19,11 +20,11 @@ export const useKeptOffline = (jobId: string, ready: boolean): void => {
         .getEntriesByType("resource")
         .map((e) => e.name)
         .filter((name) => name.includes("/_next/static/"));
-      active?.postMessage({ keep: [`/jobs/${jobId}/survey`, `/api/jobs/${jobId}`, `/api/jobs/${jobId}/photos`, ...code] });
+      active?.postMessage({ keep: [...all.split("\n"), ...code] });
     };
     // A browser that keeps nothing (a private window, a plain address in a network) still shows the page while it is connected.
     keepBy(keep).catch(() => undefined);
-  }, [jobId, ready]);
+  }, [all]);
 };
 
 const listen = (changed: () => void): (() => void) => {

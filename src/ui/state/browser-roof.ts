@@ -1,0 +1,171 @@
+"use client";
+import { useQuery } from "@tanstack/react-query";
+import { openDB } from "idb";
+import { useEffect, useMemo, useSyncExternalStore } from "react";
+import type { RoofEntryDto } from "@/contract";
+import { nextOrder, type RoofEntry } from "@/core/roof";
+import { getJson, sendEditRequest } from "../api/client";
+import { isKeptNow } from "../api/kept";
+import { keys } from "../api/queries";
+import { aheadOfServerS } from "../api/server-time";
+import { isOwn, personNow } from "./person";
+import { createRoofLog, editOfLogged, type Logged, type RoofSchema } from "./roof-log";
+
+/* The log of this browser, with what the server tells of the same job. */
+
+const COUNT = "dry-arc.roof-unsent";
+const PHONE = "dry-arc.phone";
+let opened: ReturnType<typeof openDB<RoofSchema>> | null = null;
+
+const kept = (key: string): string | null => {
+  try {
+    return localStorage.getItem(key);
+  } catch {
+    return null;
+  }
+};
+const keep = (key: string, value: string): void => {
+  try {
+    localStorage.setItem(key, value);
+  } catch {
+    // Storage that is full or shut: it is told where the entry itself is kept.
+  }
+};
+
+export const roofLog = createRoofLog({
+  open: () => {
+    opened ??= openDB<RoofSchema>("dry-arc-roof", 1, {
+      upgrade: (db) => {
+        db.createObjectStore("entry", { keyPath: "id" });
+      },
+      // Forgetting takes it away from under an open window.
+      blocking: (_now, _next, event) => (event.target as IDBDatabase).close(),
+      terminated: () => {
+        opened = null;
+      },
+    });
+    opened.catch(() => {
+      opened = null;
+    });
+    return opened;
+  },
+  post: (logged) => sendEditRequest(editOfLogged(logged)),
+  isOwn,
+  alone: async (work) => {
+    if (!("locks" in navigator)) return work();
+    await navigator.locks.request("dry-arc.roof", work);
+  },
+  later: (ms, work) => {
+    const timer = setTimeout(go, ms);
+    window.addEventListener("online", go, { once: true });
+    function go(): void {
+      clearTimeout(timer);
+      window.removeEventListener("online", go);
+      work();
+    }
+  },
+  count: { read: () => Number(kept(COUNT) ?? 0), write: (unsent) => keep(COUNT, String(unsent)) },
+});
+
+let phone: string | null = null;
+/** This browser, by a number that it gave itself. */
+const phoneId = (): string => {
+  phone ??= kept(PHONE);
+  if (phone === null) {
+    phone = crypto.randomUUID();
+    keep(PHONE, phone);
+  }
+  return phone;
+};
+
+const NONE: readonly Logged[] = [];
+const THERE: readonly RoofEntryDto[] = [];
+/** While nobody tells of what others wrote, it is asked for this often. */
+const ASK_AGAIN_MS = 8000;
+
+export const useLogged = (): readonly Logged[] => useSyncExternalStore(roofLog.subscribe, roofLog.entries, () => NONE);
+export const useMissing = (): number => useSyncExternalStore(roofLog.subscribe, roofLog.missing, () => 0);
+
+export interface RoofJobLog {
+  /** Entries of a link: the server's and this browser's. */
+  readonly of: (linkId: string) => readonly RoofEntry[];
+  readonly unsent: number;
+  readonly refused: readonly Logged[];
+  /** The server's list has not been read, nor kept here. */
+  readonly waiting: boolean;
+}
+
+/** What is written down of a job's links, here and there. */
+export const useRoofLog = (jobId: string): RoofJobLog => {
+  const path = `/api/jobs/${jobId}/roof`;
+  const there = useQuery({
+    queryKey: keys.roof(jobId),
+    queryFn: ({ signal }) => getJson<RoofEntryDto[]>(path, signal),
+    staleTime: 0,
+    refetchInterval: ASK_AGAIN_MS,
+    retry: false,
+  });
+  const here = useLogged();
+  useEffect(() => {
+    roofLog.send().catch(() => undefined);
+  }, []);
+  const rows = there.data ?? THERE;
+  useEffect(() => {
+    // What is only kept here is no word of the server's.
+    if (!isKeptNow(path)) roofLog.known(new Set(rows.map((r) => r.id))).catch(() => undefined);
+  }, [rows, path]);
+  return useMemo(() => {
+    const links = new Map<string, Map<string, RoofEntry>>();
+    const put = (linkId: string, e: RoofEntry): void => {
+      const of = links.get(linkId) ?? new Map<string, RoofEntry>();
+      links.set(linkId, of.set(e.id, e));
+    };
+    for (const { linkId, version: _v, ...e } of rows) put(linkId, e);
+    const own = here.filter((l) => l.jobId === jobId);
+    for (const l of own) put(l.linkId, l.entry);
+    const lists = new Map([...links].map(([id, of]) => [id, [...of.values()]]));
+    return {
+      of: (linkId) => lists.get(linkId) ?? [],
+      unsent: own.filter((l) => !l.sent).length,
+      refused: own.filter((l) => l.refused !== null),
+      waiting: there.data === undefined && there.error === null && there.failureReason === null,
+    };
+  }, [rows, here, jobId, there.data, there.error, there.failureReason]);
+};
+
+export type Written = Pick<RoofEntry, "end" | "act"> & Partial<RoofEntry>;
+
+let last: Promise<unknown> = Promise.resolve();
+
+/** Writes an entry down behind those before it. It counts once the disk has it. @param known what this phone knows of the link. */
+export const writeDown = (jobId: string, linkId: string, known: readonly RoofEntry[], by: string, e: Written): Promise<void> => {
+  const mine = last.then(() => writeNow(jobId, linkId, known, by, e));
+  last = mine.catch(() => undefined);
+  return mine;
+};
+
+const writeNow = async (jobId: string, linkId: string, known: readonly RoofEntry[], by: string, e: Written): Promise<void> => {
+  // Another window of this phone may have written, too.
+  await roofLog.look();
+  const id = crypto.randomUUID();
+  const entry: RoofEntry = {
+    step: null,
+    part: null,
+    axis: null,
+    angleDeg: null,
+    levelDbm: null,
+    way: null,
+    readAt: null,
+    of: null,
+    words: "",
+    ...e,
+    id,
+    phone: phoneId(),
+    // Also what was written a moment ago and is not drawn yet.
+    order: nextOrder([...known, ...roofLog.entries().flatMap((l) => (l.linkId === linkId ? [l.entry] : []))]),
+    at: new Date().toISOString(),
+    aheadS: aheadOfServerS(),
+    by: e.by ?? by,
+  };
+  await roofLog.add({ id, jobId, linkId, entry, person: personNow() });
+};
