@@ -29,7 +29,8 @@ describe.each(kinds().map(([name]) => name))("%s", (name) => {
       expect([...fields, ...Object.keys(k.fixed.shape)]).toContain(f);
       // What it names can be written before it.
       const order = kinds().map(([n]) => n);
-      expect(order.indexOf(other)).toBeLessThan(order.indexOf(name));
+      // One of its own kind was written before.
+      if (other !== name) expect(order.indexOf(other)).toBeLessThan(order.indexOf(name));
     }
   });
 

@@ -1,7 +1,7 @@
 import { z } from "zod";
 import type { AimCut, SeenLandmark } from "../core/aim";
 import type { JudgedRisk } from "../core/kit";
-import { ANGLE_WAYS, AXES, PARTS, READ_AT, ROOF_ACTS, type RoofEntry, STEP_IDS } from "../core/roof";
+import { ANGLE_WAYS, AXES, PARTS, READ_AT, ROOF_ACTS, STEP_IDS } from "../core/roof";
 import type { PackLevel } from "./pack";
 import type { LinkDto } from "./types";
 
@@ -86,5 +86,3 @@ export interface RoofDto {
   readonly radarWaitS: number | null;
   readonly ends: readonly [RoofEnd, RoofEnd];
 }
-
-export type { RoofEntry };

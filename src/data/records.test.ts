@@ -152,8 +152,8 @@ const TASK = {
   waitsFor: null,
   note: "",
 };
-/** One of each kind: the compiler asks for a kind that is added. */
-const SAMPLES: Readonly<Record<KindName | "toy", Sample>> = {
+/** One of each kind that is edited: the compiler asks for a kind that is added. What is only added to has tests of its own. */
+const SAMPLES: Readonly<Record<Exclude<KindName, "roof"> | "toy", Sample>> = {
   job: { input: () => ({}), patch: { tideRangeM: 2.5 }, other: { tideRangeM: 3 } },
   brief: { input: () => ({}), patch: { customer: "Kelp Works" }, other: { customer: "Others" } },
   limits: { input: () => ({}), patch: { priceMost: 400 }, other: { priceMost: 300 } },
@@ -225,10 +225,11 @@ const SAMPLES: Readonly<Record<KindName | "toy", Sample>> = {
     other: { colour: "green" },
   },
 };
-const NAMES = Object.keys(SAMPLES) as KindName[];
+type Edited = Exclude<KindName, "roof">;
+const NAMES = Object.keys(SAMPLES) as Edited[];
 
 const nobody = <T>(work: () => Promise<T>): Promise<T> => asClient(null, work);
-const made = async (name: KindName, p: Place, as = me): Promise<{ id: string; version: number }> => {
+const made = async (name: Edited, p: Place, as = me): Promise<{ id: string; version: number }> => {
   const { input, bytes } = SAMPLES[name];
   if (name === "job") return { id: p.job.id, version: p.job.version };
   if (!kindOf(name).many) return { id: p.job.id, version: 0 };
@@ -258,7 +259,7 @@ test("the list has a sample of every kind", () => {
   expect([...NAMES].sort()).toEqual(
     kinds()
       .map(([name]) => name)
-      .filter((name) => name !== "reading")
+      .filter((name) => kindOf(name).appendOnly !== true)
       .sort(),
   );
 });
@@ -437,7 +438,7 @@ describe("a kind on the list", () => {
 
   test("keeps its secrets: not in history, undo, lists, bundle or log; only that they were changed", async () => {
     const p = await place();
-    const { id } = await made("toy" as KindName, p);
+    const { id } = await made("toy" as Edited, p);
     await me(() => patched("toy" as KindName, p, id, 1, { code: "0815", colour: "blue" }));
     const told = JSON.stringify([
       await listRecords(db, p.job.id, "toy"),
@@ -456,7 +457,7 @@ describe("a kind on the list", () => {
 
   test("tells prices to whom they are meant, and is not there for whom it is not", async () => {
     const p = await place();
-    await made("toy" as KindName, p);
+    await made("toy" as Edited, p);
     const [forCrew] = await asRole("installer", () => listRecords(db, p.job.id, "toy"));
     expect(forCrew).toMatchObject({ name: "Top", priceEur: null });
     await me(() => patched("toy" as KindName, p, String(forCrew!.id), 1, { priceEur: 99 }));

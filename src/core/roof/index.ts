@@ -3,7 +3,6 @@ export {
   AXES,
   type Axis,
   type End,
-  inOrder,
   nextOrder,
   otherEnd,
   READ_AT,
@@ -11,5 +10,5 @@ export {
   type RoofEntry,
   writtenAtMs,
 } from "./entries";
-export { type EndStands, type LinkStands, type Refusal, replayRoof, type StepStands } from "./replay";
-export { type EndPlan, PARTS, type Part, STEP_IDS, type StepId } from "./steps";
+export { type EndStands, type Refusal, replayRoof, type StepStands } from "./replay";
+export { PARTS, type Part, STEP_IDS, type StepId } from "./steps";

@@ -81,6 +81,7 @@ const ROUTES: Readonly<Record<string, Who>> = {
   "POST jobs/[jobId]/obstacles": "planners",
   "POST jobs/[jobId]/obstacles/[obstacleId]/split": "planners",
   "GET jobs/[jobId]/obstacles/tiles/[z]/[x]/[y]": GROUND,
+  "GET jobs/[jobId]/links/[linkId]/roof": "firm",
   "GET jobs/[jobId]/pack": "firm",
   "POST jobs/[jobId]/pack": "firm",
   "GET jobs/[jobId]/photos": ["brief"],
@@ -362,7 +363,7 @@ test("people, phones and invitations of another firm are not there", async () =>
 });
 
 /** Kinds that a crew edits; of the rest only planners do. */
-const BY_CREWS = ["site", "scan", "unit", "pick", "safety", "obstacle", "photo"];
+const BY_CREWS = ["site", "scan", "unit", "pick", "safety", "roof", "obstacle", "photo"];
 /** Kinds that only planners see: a map's address may hold a key. */
 const BY_PLANNERS_ALONE = ["basemap"];
 

@@ -135,6 +135,12 @@ describe("the log of a roof in a browser", () => {
 
   test("as an edit it goes to the address of its kind under its own number", () => {
     const edit = editOfLogged({ ...row(1, "me"), sent: false, refused: null });
-    expect(edit).toMatchObject({ id: "e1", method: "POST", path: "/api/jobs/j/roof", person: "me", body: { id: "e1", linkId: "l", order: 1, angleDeg: 1 } });
+    expect(edit).toMatchObject({
+      id: "e1",
+      method: "POST",
+      path: "/api/jobs/j/roof",
+      person: "me",
+      body: { id: "e1", linkId: "l", order: 1, angleDeg: 1 },
+    });
   });
 });

@@ -20,6 +20,7 @@ const VALUES = {
   left: 1,
   waitS: 240,
   asked: 3,
+  why: "too-far",
 };
 
 describe.each(ERROR_CODES)("%s", (code) => {

@@ -2,7 +2,7 @@ import { expect, test } from "vitest";
 import type { RoofEnd } from "@/contract";
 import { aimCut } from "@/core/aim";
 import { madeSweep, sheetPattern } from "@/core/aim/testing/sweeps";
-import { replayRoof, type RoofEntry } from "@/core/roof";
+import { type RoofEntry, replayRoof } from "@/core/roof";
 import { phoneOf, untilPowered } from "@/core/roof/testing/logs";
 import { aimOf, sayAim } from "./aim-said";
 
@@ -133,7 +133,15 @@ test("what travels to the phone fits as well as the pattern itself", () => {
   for (let seed = 1; seed <= 40; seed++) {
     const sweep = madeSweep(seed, BW, -20);
     if (sweep.readings.length < 6) continue;
-    const said = sayAim(aim(end({ level: { dbm: sweep.plannedDbm, lowDbm: sweep.plannedDbm - 4, highDbm: sweep.plannedDbm + 4, leastDbm: sweep.leastHeardDbm } })), "azimuth", readings(sweep.readings.map((r) => [r.angleDeg, r.levelDbm] as const)));
+    const said = sayAim(
+      aim(
+        end({
+          level: { dbm: sweep.plannedDbm, lowDbm: sweep.plannedDbm - 4, highDbm: sweep.plannedDbm + 4, leastDbm: sweep.leastHeardDbm },
+        }),
+      ),
+      "azimuth",
+      readings(sweep.readings.map((r) => [r.angleDeg, r.levelDbm] as const)),
+    );
     if (said.turn === null && said.kind !== "peak") continue;
     told++;
     const at = sweep.readings[sweep.readings.length - 1]!.angleDeg + (said.turn?.deg ?? 0);

@@ -263,7 +263,7 @@ const Reading = ({
             {stepDeg}° {back}
           </button>
           <Field
-            label={`Degrees ${angleDeg === null || angleDeg === 0 ? "from the start" : `${angleDeg < 0 ? back : forth} of the start`}`}
+            label="Degrees from the start"
             inputMode="decimal"
             value={sideText}
             maxLength={6}
@@ -273,6 +273,26 @@ const Reading = ({
             {stepDeg}° {forth}
           </button>
         </div>
+        <fieldset className="grid grid-cols-2 border-[1.6px] border-ink" aria-label="Side of the start">
+          {[true, false].map((isMinus) => (
+            <label
+              key={String(isMinus)}
+              className={`flex min-h-11 items-center justify-center has-[:focus-visible]:outline-2 ${(angleDeg ?? 0) !== 0 && angleDeg! < 0 === isMinus ? "bg-ink font-figure text-paper" : ""}`}
+            >
+              <input
+                type="radio"
+                name="side"
+                className="sr-only"
+                checked={minus === isMinus}
+                onChange={() => {
+                  setMinus(isMinus);
+                  setSide(sideText.replace(/^[-\u2212\u2013]/, ""));
+                }}
+              />
+              {isMinus ? back : forth} of the start
+            </label>
+          ))}
+        </fieldset>
         <div className="grid grid-cols-[1fr_104px] items-end gap-2">
           <Field
             label="Level a chain, minus dBm"

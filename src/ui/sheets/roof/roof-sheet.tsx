@@ -4,7 +4,7 @@ import Link from "next/link";
 import { useEffect, useMemo, useState } from "react";
 import type { JobBundle, LinkDto, RoofDto } from "@/contract";
 import { type End, replayRoof } from "@/core/roof";
-import { bodyOf, getJson } from "../../api/client";
+import { getJson } from "../../api/client";
 import { useIsKept } from "../../api/kept";
 import { keys, useJob, useRefresh } from "../../api/queries";
 import { lazyPart, useFetchAhead } from "../../controls/lazy-part";
@@ -13,7 +13,6 @@ import { useMissing, useRoofLog } from "../../state/browser-roof";
 import { useJobNews } from "../../state/job-news";
 import { useConnected, useKeptOffline } from "../../state/kept-offline";
 import { usePreferences } from "../../state/preferences";
-import { errorSentence } from "../../wording/errors";
 import { EndWork } from "./end-work";
 import { type RoofPlace, useRoofPlace } from "./roof-place";
 import { type RoofCopy, roofPath, useRoofCopy } from "./use-roof-copy";
@@ -223,7 +222,9 @@ const Ends = ({
           ? "Without coverage: what this phone has of each link is opened as it is."
           : copy.done < copy.of
             ? `Copying for a place without coverage: ${copy.done} of ${copy.of} links.`
-            : `On this phone for a place without coverage: ${copy.of - copy.without} of ${copy.of} links${copy.without > 0 ? `; ${copy.without} cannot be worked out or read` : ""}.`}
+            : !copy.keeps
+              ? "This browser keeps no pages for a place without coverage (a private window, or an address without a secure way to it): take the pack on paper."
+              : `On this phone for a place without coverage: ${copy.of - copy.without} of ${copy.of} links${copy.without > 0 ? `; ${copy.without} cannot be worked out or read` : ""}.`}
       </p>
       <TakeOutUnsent />
       <p className="cap mt-3 text-press">
@@ -283,5 +284,3 @@ const LinkRow = ({
     </li>
   );
 };
-
-export const sentenceOf = (error: unknown): string => errorSentence(bodyOf(error));

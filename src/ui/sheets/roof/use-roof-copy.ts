@@ -11,6 +11,8 @@ export interface RoofCopy {
   readonly of: number;
   /** Links that the server has nothing for, or that could not be read. */
   readonly without: number;
+  /** False where this browser keeps nothing for a place without coverage. */
+  readonly keeps: boolean;
 }
 
 export const roofPath = (jobId: string, linkId: string): string => `/api/jobs/${jobId}/links/${linkId}/roof`;
@@ -18,6 +20,20 @@ export const roofPath = (jobId: string, linkId: string): string => `/api/jobs/${
 /** Pages of a link's pack as a phone takes them along. */
 export const pagesPath = (jobId: string, linkId: string, units: string): string =>
   `/api/jobs/${jobId}/pack?link=${linkId}&for=installer&paper=a4&units=${units}`;
+
+const PATIENCE_MS = 10_000;
+const LOOK_AGAIN_MS = 200;
+
+/** Waits until something is so. @returns false where it is not in time. */
+const until = async (is: () => boolean | Promise<boolean>, signal: AbortSignal): Promise<boolean> => {
+  const from = Date.now();
+  while (!signal.aborted && Date.now() - from < PATIENCE_MS) {
+    if (await is()) return true;
+    await new Promise((go) => setTimeout(go, LOOK_AGAIN_MS));
+  }
+  return false;
+};
+const isHeld = async (path: string): Promise<boolean> => (await caches.match(path)) !== undefined;
 
 /**
  * Reads all that the roof needs of each link, one after the other, so that it is here when there is no coverage: the worker that
@@ -30,24 +46,29 @@ export const useRoofCopy = (jobId: string, linkIds: readonly string[] | null, un
   useEffect(() => {
     if (all === null || all === "") return;
     const ending = new AbortController();
+    const { signal } = ending;
     const ids = all.split(" ");
     const read = async (): Promise<void> => {
+      const may = "serviceWorker" in navigator && window.isSecureContext && process.env.NODE_ENV === "production";
       // What is read before it stands between is not kept.
-      if ("serviceWorker" in navigator && window.isSecureContext && process.env.NODE_ENV === "production")
-        await Promise.race([navigator.serviceWorker.ready, new Promise((go) => setTimeout(go, 4000))]);
+      const stands = may && (await until(() => navigator.serviceWorker.controller !== null, signal));
       let without = 0;
       for (const [i, id] of ids.entries()) {
-        if (ending.signal.aborted) return;
-        setCopy({ done: i, of: ids.length, without });
+        if (signal.aborted) return;
+        setCopy({ done: i, of: ids.length, without, keeps: true });
         try {
-          const made = await getJson<RoofDto>(roofPath(jobId, id), ending.signal);
+          const made = await getJson<RoofDto>(roofPath(jobId, id), signal);
           client.setQueryData([...keys.roofLink(jobId), id], made);
-          await getJson(pagesPath(jobId, id, units), ending.signal);
+          await getJson(pagesPath(jobId, id, units), signal);
+          // It is said to be here once it is.
+          if (stands && !(await until(() => isHeld(roofPath(jobId, id)), signal))) without++;
         } catch {
           without++;
         }
       }
-      if (!ending.signal.aborted) setCopy({ done: ids.length, of: ids.length, without });
+      const keeps =
+        stands && (await until(async () => (await isHeld(`/jobs/${jobId}/roof`)) && (await isHeld(`/api/jobs/${jobId}`)), signal));
+      if (!signal.aborted) setCopy({ done: ids.length, of: ids.length, without, keeps });
     };
     void read();
     return () => ending.abort();
