@@ -19,6 +19,7 @@ import type { DemoJob } from "./generate";
 import hardware from "./hardware.json" with { type: "json" };
 import { demoDays, demoKit, demoSafety } from "./kit";
 import parts from "./parts.json" with { type: "json" };
+import { demoRoof } from "./roof";
 import { demoAddresses, demoWirings } from "./wiring";
 
 const SURVEYED_ON = "2026-07-15";
@@ -169,6 +170,7 @@ export const seedDemo = async (db: Db, demo: DemoJob): Promise<JobRow> => {
       },
     });
     if (l.aside === true) aside.push(link.id);
+    if (l.far === "fuel") for (const e of demoRoof()) await edit(db, made.id, (door) => door.create("roof", { linkId: link.id, ...e }));
   }
   const brief = demoBrief((key) => siteIds.get(key)!);
   await edit(db, made.id, (door) => door.patch("brief", made.id, 0, brief));

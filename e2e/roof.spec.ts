@@ -61,6 +61,7 @@ const openEnd = async (page: Page, name: string, by: string): Promise<void> => {
 const step = (page: Page, title: string | RegExp): Locator => page.getByRole("region", { name: title });
 /** Ticks all parts of a step; what follows opens by itself. */
 const tickAll = async (page: Page, title: string): Promise<void> => {
+  await expect(step(page, title)).toBeVisible();
   const parts = await step(page, title).getByRole("checkbox").count();
   for (let i = 0; i < parts; i++) {
     const box = step(page, title).getByRole("checkbox").nth(i);
@@ -215,7 +216,7 @@ test("a whole end with the server stopped, the browser killed in the middle: eve
     await told.getByRole("button").tap();
     await tickAll(page, "Tighten");
     const again = step(page, "Read again");
-    await again.getByLabel(/Level after/).fill(String(Math.round(-tilt.level.dbm) + 3));
+    await again.getByRole("textbox", { name: /Level after/ }).fill(String(Math.round(-tilt.level.dbm) + 3));
     await again.getByRole("button", { name: "Write it down" }).tap();
     // Three dB lower: it moved, and the aim is open again.
     await expect(page.getByTestId("moved")).toContainText("Loosen, find the peak again, tighten");
@@ -368,5 +369,11 @@ test.describe("phones with coverage that comes and goes", () => {
     await page.reload();
     await expect(page.getByTestId("missing")).toContainText("1 entry that waited here is gone");
     await expectAccessible(page);
+    // What the home screen opens lists the job, also now.
+    await page.goto("/jobs/kept");
+    await expect(page.getByText("Cleared", { exact: true })).toBeVisible();
+    await expectAccessible(page);
+    await page.getByRole("link", { name: "Roof" }).tap();
+    await expect(page.getByRole("heading", { name: "Roof" })).toBeVisible();
   });
 });

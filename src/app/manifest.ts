@@ -1,11 +1,12 @@
 import type { MetadataRoute } from "next";
+import { KEPT_PAGE } from "@/ui/state/kept-jobs";
 
-/** For a phone that puts the register of jobs on its home screen: what was kept opens from there without coverage. */
+/** For a phone that puts this on its home screen: it opens at what it has with it, also without coverage. */
 const manifest = (): MetadataRoute.Manifest => ({
   name: "Dry Arc",
   short_name: "Dry Arc",
   description: "Plan radio bridge links between buildings before going on site.",
-  start_url: "/",
+  start_url: KEPT_PAGE,
   display: "standalone",
   background_color: "#ffffff",
   theme_color: "#ffffff",

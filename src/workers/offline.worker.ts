@@ -26,10 +26,13 @@ const DATA = "dry-arc.data";
 const CODE = "dry-arc.code";
 const PHOTO = "dry-arc.photo";
 
+/** Files that a page names. */
+const STATIC = /\/_next\/static\/[\w./~%-]+\.(?:js|css|woff2)/g;
+
 /** A place with a bad signal answers slowly or never: after this long what is kept is shown. */
 const PATIENCE_S = 4;
 
-const isKeptPage = (path: string): boolean => /^\/jobs\/[^/]+\/(survey|roof)$/.test(path);
+const isKeptPage = (path: string): boolean => /^\/jobs\/(kept|[^/]+\/(survey|roof))$/.test(path);
 const isJobData = (path: string): boolean => /^\/api\/jobs\/[^/]+(\/(photos|roof|pack|links\/[^/]+\/roof))?$/.test(path);
 const fromKeptPage = (request: Request): boolean => {
   try {
@@ -102,7 +105,9 @@ own.addEventListener("message", (event) => {
   if (asked?.forget === true) over = true;
   const urls = asked?.keep ?? [];
   const keep = async (): Promise<void> => {
-    for (const address of urls) {
+    // What a page asks for comes behind it: one that was never open here has fetched none of its script.
+    const wanted = [...urls];
+    for (const address of wanted) {
       if (over) return;
       const { pathname, origin } = new URL(address, own.location.href);
       if (origin !== own.location.origin) continue;
@@ -111,7 +116,10 @@ own.addEventListener("message", (event) => {
       const cache = await caches.open(name);
       if (name === CODE && (await cache.match(address)) !== undefined) continue;
       const answer = await fetch(address).catch(() => null);
-      if (answer !== null && isItself(answer)) await cache.put(address, answer);
+      if (answer === null || !isItself(answer)) continue;
+      if (name === PAGE)
+        for (const file of (await answer.clone().text()).match(STATIC) ?? []) if (!wanted.includes(file)) wanted.push(file);
+      await cache.put(address, answer);
     }
   };
   event.waitUntil(keep());

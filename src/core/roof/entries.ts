@@ -52,6 +52,19 @@ export interface RoofEntry {
   readonly words: string;
 }
 
+/** What an entry does not say. */
+export const SAYS_NOTHING = {
+  step: null,
+  part: null,
+  axis: null,
+  angleDeg: null,
+  levelDbm: null,
+  way: null,
+  readAt: null,
+  of: null,
+  words: "",
+} as const satisfies Partial<RoofEntry>;
+
 const compare = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0);
 
 /** All entries once, in the one order that every phone comes to, whichever of them it heard first. */

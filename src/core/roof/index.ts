@@ -8,6 +8,7 @@ export {
   READ_AT,
   ROOF_ACTS,
   type RoofEntry,
+  SAYS_NOTHING,
   writtenAtMs,
 } from "./entries";
 export { type EndStands, type Refusal, replayRoof, type StepStands } from "./replay";

@@ -3,6 +3,7 @@ import { useSyncExternalStore } from "react";
 import type { ErrorBody } from "@/contract";
 import { ApiError, sendEditRequest } from "../api/client";
 import { clientId } from "./client-id";
+import { laterOrOnline } from "./later";
 import { asSentNow, createOutbox, type Edit, type OutboxState } from "./outbox";
 import { isOwn, personNow } from "./person";
 
@@ -47,16 +48,7 @@ const outbox = createOutbox({
       // Storage that is full or shut keeps nothing over a killed tab; the edits are still sent.
     }
   },
-  later: (ms, work) => {
-    let timer: ReturnType<typeof setTimeout> | null = null;
-    const go = (): void => {
-      window.removeEventListener("online", go);
-      if (timer !== null) clearTimeout(timer);
-      work();
-    };
-    timer = setTimeout(go, ms);
-    window.addEventListener("online", go);
-  },
+  later: laterOrOnline,
   newId: () => crypto.randomUUID(),
   isOwn,
   settled: (edit, answer) => {

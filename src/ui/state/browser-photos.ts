@@ -5,6 +5,7 @@ import { recordPath } from "@/contract";
 import { postBytes } from "../api/client";
 import { useRefresh } from "../api/queries";
 import { outboxState, sendEdit } from "./browser-outbox";
+import { laterOrOnline } from "./later";
 import { isOwn } from "./person";
 import { createPhotoQueue, type PhotoSchema, type QueuedPhoto } from "./photo-queue";
 
@@ -53,15 +54,7 @@ export const photoQueue = createPhotoQueue({
     if (!("locks" in navigator)) return work();
     await navigator.locks.request("dry-arc.photos", work);
   },
-  later: (ms, work) => {
-    const timer = setTimeout(go, ms);
-    window.addEventListener("online", go, { once: true });
-    function go(): void {
-      clearTimeout(timer);
-      window.removeEventListener("online", go);
-      work();
-    }
-  },
+  later: laterOrOnline,
   sent: tellSent,
 });
 

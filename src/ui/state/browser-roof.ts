@@ -3,11 +3,12 @@ import { useQuery } from "@tanstack/react-query";
 import { openDB } from "idb";
 import { useEffect, useMemo, useSyncExternalStore } from "react";
 import type { RoofEntryDto } from "@/contract";
-import { nextOrder, type RoofEntry } from "@/core/roof";
+import { nextOrder, type RoofEntry, SAYS_NOTHING } from "@/core/roof";
 import { getJson, sendEditRequest } from "../api/client";
 import { isKeptNow } from "../api/kept";
 import { keys } from "../api/queries";
 import { aheadOfServerS } from "../api/server-time";
+import { laterOrOnline } from "./later";
 import { isOwn, personNow } from "./person";
 import { createRoofLog, editOfLogged, type Logged, type RoofSchema } from "./roof-log";
 
@@ -55,15 +56,7 @@ export const roofLog = createRoofLog({
     if (!("locks" in navigator)) return work();
     await navigator.locks.request("dry-arc.roof", work);
   },
-  later: (ms, work) => {
-    const timer = setTimeout(go, ms);
-    window.addEventListener("online", go, { once: true });
-    function go(): void {
-      clearTimeout(timer);
-      window.removeEventListener("online", go);
-      work();
-    }
-  },
+  later: laterOrOnline,
   count: { read: () => Number(kept(COUNT) ?? 0), write: (unsent) => keep(COUNT, String(unsent)) },
 });
 
@@ -149,15 +142,7 @@ const writeNow = async (jobId: string, linkId: string, known: readonly RoofEntry
   await roofLog.look();
   const id = crypto.randomUUID();
   const entry: RoofEntry = {
-    step: null,
-    part: null,
-    axis: null,
-    angleDeg: null,
-    levelDbm: null,
-    way: null,
-    readAt: null,
-    of: null,
-    words: "",
+    ...SAYS_NOTHING,
     ...e,
     id,
     phone: phoneId(),

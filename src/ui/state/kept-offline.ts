@@ -1,6 +1,9 @@
 "use client";
 import { useEffect, useSyncExternalStore } from "react";
+import { useIsKept } from "../api/kept";
+import { useRefresh } from "../api/queries";
 import { keepBy } from "./keeping";
+import { KEPT_PAGE, noteKept } from "./kept-jobs";
 
 const WORKER = "/workers/offline.worker.js";
 
@@ -25,6 +28,29 @@ export const useKeptOffline = (addresses: readonly string[] | null): void => {
     // A browser that keeps nothing (a private window, a plain address in a network) still shows the page while it is connected.
     keepBy(keep).catch(() => undefined);
   }, [all]);
+};
+
+/** Keeps the page of a job and what it reads, and lists the job among those that this device has with it. @param name undefined until it was read. */
+export const useKeptJob = (jobId: string, name: string | undefined, isFresh: boolean, addresses: readonly string[]): void => {
+  useKeptOffline(name === undefined ? null : [KEPT_PAGE, `/api/jobs/${jobId}`, `/api/jobs/${jobId}/photos`, ...addresses]);
+  useEffect(() => {
+    if (name !== undefined && isFresh) noteKept({ id: jobId, name, atMs: Date.now() });
+  }, [jobId, name, isFresh]);
+};
+
+/** While what is shown is only what was kept, the server is asked this often. */
+const ASK_AGAIN_MS = 5000;
+
+/** Whether a job is shown as it was kept; it is asked for again until the server answers. */
+export const useAskedAgain = (jobId: string): boolean => {
+  const isKept = useIsKept(`/api/jobs/${jobId}`);
+  const refresh = useRefresh();
+  useEffect(() => {
+    if (!isKept) return;
+    const timer = setInterval(() => void refresh(jobId), ASK_AGAIN_MS);
+    return () => clearInterval(timer);
+  }, [isKept, jobId, refresh]);
+  return isKept;
 };
 
 const listen = (changed: () => void): (() => void) => {

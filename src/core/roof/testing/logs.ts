@@ -1,20 +1,12 @@
 /* Logs for tests: entries as a phone writes them. */
-import { type End, nextOrder, type RoofEntry } from "../entries";
+import { type End, nextOrder, type RoofEntry, SAYS_NOTHING } from "../entries";
 import type { Part, StepId } from "../steps";
 
 const BLANK: Omit<RoofEntry, "id" | "end" | "act" | "phone" | "order"> = {
   at: "2026-12-03T10:00:00Z",
   aheadS: null,
   by: "Ada",
-  step: null,
-  part: null,
-  axis: null,
-  angleDeg: null,
-  levelDbm: null,
-  way: null,
-  readAt: null,
-  of: null,
-  words: "",
+  ...SAYS_NOTHING,
 };
 
 type Written = Partial<RoofEntry> & Pick<RoofEntry, "end" | "act">;

@@ -5,13 +5,12 @@ import { useEffect, useMemo, useState } from "react";
 import type { JobBundle, LinkDto, RoofDto } from "@/contract";
 import { type End, replayRoof } from "@/core/roof";
 import { getJson } from "../../api/client";
-import { useIsKept } from "../../api/kept";
-import { keys, useJob, useRefresh } from "../../api/queries";
+import { keys, useJob } from "../../api/queries";
 import { lazyPart, useFetchAhead } from "../../controls/lazy-part";
 import { Trouble } from "../../frame/trouble";
 import { useMissing, useRoofLog } from "../../state/browser-roof";
 import { useJobNews } from "../../state/job-news";
-import { useConnected, useKeptOffline } from "../../state/kept-offline";
+import { useAskedAgain, useConnected, useKeptJob } from "../../state/kept-offline";
 import { usePreferences } from "../../state/preferences";
 import { EndWork } from "./end-work";
 import { type RoofPlace, useRoofPlace } from "./roof-place";
@@ -19,7 +18,6 @@ import { type RoofCopy, roofPath, useRoofCopy } from "./use-roof-copy";
 
 const TakeOutUnsent = lazyPart(() => import("../../frame/take-out-unsent").then((m) => m.TakeOutUnsent));
 
-const ASK_AGAIN_MS = 5000;
 const NAME = "dry-arc.roof-name";
 
 /** Bright sun is where this page is read; who has chosen paper or night keeps it. */
@@ -69,20 +67,12 @@ export const RoofSheet = ({ jobId }: { jobId: string }) => {
   const job = useJob(jobId);
   const { units } = usePreferences();
   const connected = useConnected();
-  const isKept = useIsKept(`/api/jobs/${jobId}`);
-  const refresh = useRefresh();
-  useEffect(() => {
-    if (!isKept) return;
-    const timer = setInterval(() => void refresh(jobId), ASK_AGAIN_MS);
-    return () => clearInterval(timer);
-  }, [isKept, jobId, refresh]);
+  const isKept = useAskedAgain(jobId);
   useJobNews(jobId, "roof");
   useFetchAhead();
   const linkIds = useMemo(() => job.data?.links.map((l) => l.id) ?? null, [job.data?.links]);
-  useKeptOffline(
-    job.data === undefined ? null : [`/jobs/${jobId}/roof`, `/api/jobs/${jobId}`, `/api/jobs/${jobId}/photos`, `/api/jobs/${jobId}/roof`],
-  );
   const away = !connected || isKept;
+  useKeptJob(jobId, job.data?.job.name, !away, [`/jobs/${jobId}/roof`, `/api/jobs/${jobId}/roof`]);
   const copy = useRoofCopy(jobId, away ? null : linkIds, units);
   const [place, go] = useRoofPlace();
   const [name, setName] = useName();

@@ -1,10 +1,9 @@
 "use client";
 import Link from "next/link";
-import { useEffect, useRef, useState } from "react";
+import { useRef, useState } from "react";
 import type { FieldsOf, SiteDto } from "@/contract";
 import { STANDS } from "@/core/link";
-import { useIsKept } from "../../api/kept";
-import { useJob, usePhotos, useRefresh } from "../../api/queries";
+import { useJob, usePhotos } from "../../api/queries";
 import { ClashNotice } from "../../controls/clash-notice";
 import { Choice } from "../../controls/field";
 import { lazyPart, useFetchAhead } from "../../controls/lazy-part";
@@ -13,7 +12,7 @@ import { UnitField } from "../../controls/unit-field";
 import { Trouble } from "../../frame/trouble";
 import { useOutbox } from "../../state/browser-outbox";
 import { siteIsUnsent, useQueuedPhotos } from "../../state/browser-photos";
-import { useConnected, useKeptOffline } from "../../state/kept-offline";
+import { useAskedAgain, useConnected, useKeptJob } from "../../state/kept-offline";
 import { withPendingSites } from "../../state/pending-sites";
 import { usePreferences } from "../../state/preferences";
 import type { SaveStatus } from "../../state/record";
@@ -25,9 +24,6 @@ import { PhonePosition } from "./phone-position";
 
 const TakeOutUnsent = lazyPart(() => import("../../frame/take-out-unsent").then((m) => m.TakeOutUnsent));
 const AddSite = lazyPart(() => import("./add-site").then((m) => m.AddSite));
-
-/** While what is shown is only what was kept, the server is asked this often. */
-const ASK_AGAIN_MS = 5000;
 
 /** What is looked at on the spot; the words are kept with the site. */
 const TICKS = [
@@ -54,15 +50,9 @@ export const SurveySheet = ({ jobId }: { jobId: string }) => {
   const job = useJob(jobId);
   const { edits } = useOutbox();
   const connected = useConnected();
-  const isKept = useIsKept(`/api/jobs/${jobId}`);
-  const refresh = useRefresh();
-  useEffect(() => {
-    if (!isKept) return;
-    const timer = setInterval(() => void refresh(jobId), ASK_AGAIN_MS);
-    return () => clearInterval(timer);
-  }, [isKept, jobId, refresh]);
+  const isKept = useAskedAgain(jobId);
   useFetchAhead();
-  useKeptOffline(job.data === undefined ? null : [`/jobs/${jobId}/survey`, `/api/jobs/${jobId}`, `/api/jobs/${jobId}/photos`]);
+  useKeptJob(jobId, job.data?.job.name, !isKept, [`/jobs/${jobId}/survey`]);
   const [siteId, setSiteId] = useState<string | null>(null);
   const [adding, setAdding] = useState(false);
   const photos = useQueuedPhotos(jobId);
