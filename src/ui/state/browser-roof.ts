@@ -1,7 +1,7 @@
 "use client";
 import { useQuery } from "@tanstack/react-query";
 import { openDB } from "idb";
-import { useEffect, useMemo, useSyncExternalStore } from "react";
+import { useEffect, useMemo, useState, useSyncExternalStore } from "react";
 import type { RoofEntryDto } from "@/contract";
 import { nextOrder, type RoofEntry, SAYS_NOTHING } from "@/core/roof";
 import { getJson, sendEditRequest } from "../api/client";
@@ -10,12 +10,11 @@ import { keys } from "../api/queries";
 import { aheadOfServerS } from "../api/server-time";
 import { laterOrOnline } from "./later";
 import { isOwn, personNow } from "./person";
-import { createRoofLog, editOfLogged, type Logged, type RoofSchema } from "./roof-log";
+import { createRoofLog, editOfLogged, type Logged, type RoofSchema, type RoofSelf, readSelf, writeSelf } from "./roof-log";
 
 /* The log of this browser, with what the server tells of the same job. */
 
-const COUNT = "dry-arc.roof-unsent";
-const PHONE = "dry-arc.phone";
+const WAITING = "dry-arc.roof-waiting";
 let opened: ReturnType<typeof openDB<RoofSchema>> | null = null;
 
 const kept = (key: string): string | null => {
@@ -33,23 +32,26 @@ const keep = (key: string, value: string): void => {
   }
 };
 
-export const roofLog = createRoofLog({
-  open: () => {
-    opened ??= openDB<RoofSchema>("dry-arc-roof", 1, {
-      upgrade: (db) => {
-        db.createObjectStore("entry", { keyPath: "id" });
-      },
-      // Forgetting takes it away from under an open window.
-      blocking: (_now, _next, event) => (event.target as IDBDatabase).close(),
-      terminated: () => {
-        opened = null;
-      },
-    });
-    opened.catch(() => {
+const open = (): ReturnType<typeof openDB<RoofSchema>> => {
+  opened ??= openDB<RoofSchema>("dry-arc-roof", 1, {
+    upgrade: (db) => {
+      db.createObjectStore("entry", { keyPath: "id" });
+      db.createObjectStore("self");
+    },
+    // Forgetting takes it away from under an open window.
+    blocking: (_now, _next, event) => (event.target as IDBDatabase).close(),
+    terminated: () => {
       opened = null;
-    });
-    return opened;
-  },
+    },
+  });
+  opened.catch(() => {
+    opened = null;
+  });
+  return opened;
+};
+
+export const roofLog = createRoofLog({
+  open,
   post: (logged) => sendEditRequest(editOfLogged(logged)),
   isOwn,
   alone: async (work) => {
@@ -57,18 +59,52 @@ export const roofLog = createRoofLog({
     await navigator.locks.request("dry-arc.roof", work);
   },
   later: laterOrOnline,
-  count: { read: () => Number(kept(COUNT) ?? 0), write: (unsent) => keep(COUNT, String(unsent)) },
+  waiting: {
+    read: () => (kept(WAITING) ?? "").split(" ").filter((id) => id !== ""),
+    write: (ids) => keep(WAITING, ids.join(" ")),
+  },
 });
 
-let phone: string | null = null;
-/** This browser, by a number that it gave itself. */
-const phoneId = (): string => {
-  phone ??= kept(PHONE);
-  if (phone === null) {
-    phone = crypto.randomUUID();
-    keep(PHONE, phone);
-  }
-  return phone;
+let self: Promise<RoofSelf> | null = null;
+/** Who this browser is, once for all who ask. */
+const selfHere = (): Promise<RoofSelf> => {
+  self ??= (async () => {
+    const db = await open();
+    const known = await readSelf(db);
+    if (known !== undefined) return known;
+    const made: RoofSelf = { name: "", phone: crypto.randomUUID(), aheadS: aheadOfServerS() };
+    await writeSelf(db, made);
+    return made;
+  })();
+  self.catch(() => {
+    self = null;
+  });
+  return self;
+};
+const changeSelf = async (set: Partial<RoofSelf>): Promise<RoofSelf> => {
+  const next = { ...(await selfHere()), ...set };
+  await writeSelf(await open(), next);
+  self = Promise.resolve(next);
+  return next;
+};
+
+/** The name that stands with what is written here; null until it was looked for. */
+export const useRoofName = (): readonly [string | null, (name: string) => void] => {
+  const [name, setName] = useState<string | null>(null);
+  useEffect(() => {
+    selfHere().then(
+      (s) => setName(s.name),
+      // Typed anew each time, then.
+      () => setName(""),
+    );
+  }, []);
+  return [
+    name,
+    (next) => {
+      setName(next);
+      changeSelf({ name: next }).catch(() => undefined);
+    },
+  ];
 };
 
 const NONE: readonly Logged[] = [];
@@ -77,13 +113,15 @@ const THERE: readonly RoofEntryDto[] = [];
 const ASK_AGAIN_MS = 8000;
 
 export const useLogged = (): readonly Logged[] => useSyncExternalStore(roofLog.subscribe, roofLog.entries, () => NONE);
-export const useMissing = (): number => useSyncExternalStore(roofLog.subscribe, roofLog.missing, () => 0);
+const NO_IDS: readonly string[] = [];
 
 export interface RoofJobLog {
   /** Entries of a link: the server's and this browser's. */
   readonly of: (linkId: string) => readonly RoofEntry[];
   readonly unsent: number;
   readonly refused: readonly Logged[];
+  /** How many entries that waited here are gone: this browser has cleared what it kept. */
+  readonly missing: number;
   /** The server's list has not been read, nor kept here. */
   readonly waiting: boolean;
 }
@@ -99,6 +137,7 @@ export const useRoofLog = (jobId: string): RoofJobLog => {
     retry: false,
   });
   const here = useLogged();
+  const gone = useSyncExternalStore(roofLog.subscribe, roofLog.missing, () => NO_IDS);
   useEffect(() => {
     roofLog.send().catch(() => undefined);
   }, []);
@@ -121,9 +160,10 @@ export const useRoofLog = (jobId: string): RoofJobLog => {
       of: (linkId) => lists.get(linkId) ?? [],
       unsent: own.filter((l) => !l.sent).length,
       refused: own.filter((l) => l.refused !== null),
+      missing: gone.filter((id) => !rows.some((r) => r.id === id)).length,
       waiting: there.data === undefined && there.error === null && there.failureReason === null,
     };
-  }, [rows, here, jobId, there.data, there.error, there.failureReason]);
+  }, [rows, here, gone, jobId, there.data, there.error, there.failureReason]);
 };
 
 export type Written = Pick<RoofEntry, "end" | "act"> & Partial<RoofEntry>;
@@ -140,16 +180,18 @@ export const writeDown = (jobId: string, linkId: string, known: readonly RoofEnt
 const writeNow = async (jobId: string, linkId: string, known: readonly RoofEntry[], by: string, e: Written): Promise<void> => {
   // Another window of this phone may have written, too.
   await roofLog.look();
+  const met = aheadOfServerS();
+  const me = met === null || met === (await selfHere()).aheadS ? await selfHere() : await changeSelf({ aheadS: met });
   const id = crypto.randomUUID();
   const entry: RoofEntry = {
     ...SAYS_NOTHING,
     ...e,
     id,
-    phone: phoneId(),
+    phone: me.phone,
     // Also what was written a moment ago and is not drawn yet.
     order: nextOrder([...known, ...roofLog.entries().flatMap((l) => (l.linkId === linkId ? [l.entry] : []))]),
     at: new Date().toISOString(),
-    aheadS: aheadOfServerS(),
+    aheadS: met ?? me.aheadS,
     by: e.by ?? by,
   };
   await roofLog.add({ id, jobId, linkId, entry, person: personNow() });

@@ -28,9 +28,15 @@ const entry = (order: number): RoofEntry => ({
 });
 const row = (order: number, person: string | null = null) => ({ id: `e${order}`, jobId: "j", linkId: "l", entry: entry(order), person });
 
-/** A phone: its disk, its count beside it, and a server that may be away. */
+/** A phone: its disk, its list beside it, and a server that may be away. */
 const phone = (over: Partial<RoofLogParts> = {}) => {
-  const state = { away: true, posted: [] as string[], counted: 0, later: [] as (() => void)[], refuse: new Set<string>() };
+  const state = {
+    away: true,
+    posted: [] as string[],
+    listed: [] as readonly string[],
+    later: [] as (() => void)[],
+    refuse: new Set<string>(),
+  };
   let turn: Promise<unknown> = Promise.resolve();
   const parts: RoofLogParts = {
     open,
@@ -46,7 +52,12 @@ const phone = (over: Partial<RoofLogParts> = {}) => {
       return mine;
     },
     later: (_ms, work) => void state.later.push(work),
-    count: { read: () => state.counted, write: (n) => (state.counted = n) },
+    waiting: {
+      read: () => state.listed,
+      write: (ids) => {
+        state.listed = ids;
+      },
+    },
     ...over,
   };
   return { state, log: createRoofLog(parts), again: () => createRoofLog(parts) };
@@ -62,7 +73,7 @@ describe("the log of a roof in a browser", () => {
     const next = p.again();
     await next.look();
     expect(next.entries().map((l) => [l.id, l.sent])).toEqual([["e1", false]]);
-    expect(next.missing()).toBe(0);
+    expect(next.missing()).toEqual([]);
   });
 
   test("a disk that takes nothing is told to whoever adds, and nothing is shown as written", async () => {
@@ -114,7 +125,7 @@ describe("the log of a roof in a browser", () => {
     expect(p.state.posted).toEqual(["e2"]);
   });
 
-  test("entries that the browser has cleared are told by the count that lies elsewhere; those that were sent are not missed", async () => {
+  test("entries that the browser has cleared are told by the list that lies elsewhere; those that were sent are not missed", async () => {
     const p = phone();
     await p.log.add(row(1));
     await p.log.add(row(2));
@@ -123,14 +134,14 @@ describe("the log of a roof in a browser", () => {
     await db.clear("entry");
     const next = p.again();
     await next.look();
-    expect(next.missing()).toBe(2);
+    expect(next.missing()).toEqual(["e1", "e2"]);
     p.state.away = false;
     await next.add(row(3));
     await next.send();
     await db.clear("entry");
     const last = p.again();
     await last.look();
-    expect(last.missing()).toBe(0);
+    expect(last.missing()).toEqual([]);
   });
 
   test("as an edit it goes to the address of its kind under its own number", () => {

@@ -21,9 +21,27 @@ export interface Logged {
   readonly refused: ErrorBody | null;
 }
 
+/** What this browser knows of itself and of who holds it: it lies with the entries, for other storage may not yet be on the disk when a phone dies. */
+export interface RoofSelf {
+  readonly name: string;
+  /** This browser, by a number that it gave itself. */
+  readonly phone: string;
+  /** How far its clock was ahead of the server's when they last met; null: they never did. */
+  readonly aheadS: number | null;
+}
+
 export interface RoofSchema extends DBSchema {
   readonly entry: { key: string; value: Logged };
+  readonly self: { key: string; value: RoofSelf };
 }
+
+const SELF = "self";
+export const readSelf = async (db: IDBPDatabase<RoofSchema>): Promise<RoofSelf | undefined> => db.get("self", SELF);
+export const writeSelf = async (db: IDBPDatabase<RoofSchema>, self: RoofSelf): Promise<void> => {
+  const tx = db.transaction("self", "readwrite", { durability: "strict" });
+  await tx.store.put(self, SELF);
+  await tx.done;
+};
 
 export interface RoofLogParts {
   readonly open: () => Promise<IDBPDatabase<RoofSchema>>;
@@ -32,8 +50,8 @@ export interface RoofLogParts {
   /** One window at a time sends. */
   readonly alone: (work: () => Promise<void>) => Promise<void>;
   readonly later: (ms: number, work: () => void) => void;
-  /** What waits, by a count that lies elsewhere than the entries: if they are gone and it is not, they were taken away. */
-  readonly count: { readonly read: () => number; readonly write: (unsent: number) => void };
+  /** What waits, by a list that lies elsewhere than the entries: if they are gone and it is not, they were taken away. */
+  readonly waiting: { readonly read: () => readonly string[]; readonly write: (ids: readonly string[]) => void };
 }
 
 export interface RoofLog {
@@ -47,8 +65,8 @@ export interface RoofLog {
   readonly look: () => Promise<void>;
   /** Lets go of what the server tells itself. */
   readonly known: (ids: ReadonlySet<string>) => Promise<void>;
-  /** How many entries that waited here are gone without having been sent. */
-  readonly missing: () => number;
+  /** Entries that waited here and are gone. The list may be a little older than they are: what the server has is not missing. */
+  readonly missing: () => readonly string[];
 }
 
 const RETRY_MS = 4000;
@@ -65,7 +83,7 @@ const write = async (db: IDBPDatabase<RoofSchema>, rows: readonly Logged[]): Pro
 
 export const createRoofLog = (parts: RoofLogParts): RoofLog => {
   let shown: readonly Logged[] = [];
-  let missing = 0;
+  let missing: readonly string[] = [];
   let looked = false;
   let retrying = false;
   const listeners = new Set<() => void>();
@@ -75,13 +93,13 @@ export const createRoofLog = (parts: RoofLogParts): RoofLog => {
   const read = async (): Promise<readonly Logged[]> => {
     const db = await parts.open();
     const now = (await db.getAll("entry")).sort((a, b) => a.entry.order - b.entry.order || (a.id < b.id ? -1 : 1));
-    const waiting = now.filter((l) => !l.sent).length;
     if (!looked) {
       looked = true;
-      missing = Math.max(0, parts.count.read() - waiting);
-      if (missing > 0) tell();
+      const there = new Set(now.map((l) => l.id));
+      missing = parts.waiting.read().filter((id) => !there.has(id));
+      if (missing.length > 0) tell();
     }
-    parts.count.write(waiting);
+    parts.waiting.write(now.filter((l) => !l.sent).map((l) => l.id));
     if (!same(now, shown)) {
       shown = now;
       tell();
@@ -122,7 +140,6 @@ export const createRoofLog = (parts: RoofLogParts): RoofLog => {
       return () => listeners.delete(listener);
     },
     add: async (logged) => {
-      // The count first: an entry that is lost between the two is told, and not the other way round.
       await read();
       await write(await parts.open(), [{ ...logged, sent: false, refused: null }]);
       await read();

@@ -8,7 +8,7 @@ import { getJson } from "../../api/client";
 import { keys, useJob } from "../../api/queries";
 import { lazyPart, useFetchAhead } from "../../controls/lazy-part";
 import { Trouble } from "../../frame/trouble";
-import { useMissing, useRoofLog } from "../../state/browser-roof";
+import { useRoofLog, useRoofName } from "../../state/browser-roof";
 import { useJobNews } from "../../state/job-news";
 import { useAskedAgain, useConnected, useKeptJob } from "../../state/kept-offline";
 import { usePreferences } from "../../state/preferences";
@@ -17,8 +17,6 @@ import { type RoofPlace, useRoofPlace } from "./roof-place";
 import { type RoofCopy, roofPath, useRoofCopy } from "./use-roof-copy";
 
 const TakeOutUnsent = lazyPart(() => import("../../frame/take-out-unsent").then((m) => m.TakeOutUnsent));
-
-const NAME = "dry-arc.roof-name";
 
 /** Bright sun is where this page is read; who has chosen paper or night keeps it. */
 const useSun = (): void => {
@@ -39,28 +37,6 @@ const usePersistent = (): boolean | null => {
   return kept;
 };
 
-const useName = (): readonly [string, (name: string) => void] => {
-  const [name, setName] = useState("");
-  useEffect(() => {
-    try {
-      setName(localStorage.getItem(NAME) ?? "");
-    } catch {
-      // Typed anew each time, then.
-    }
-  }, []);
-  return [
-    name,
-    (next) => {
-      setName(next);
-      try {
-        localStorage.setItem(NAME, next);
-      } catch {
-        // As above.
-      }
-    },
-  ];
-};
-
 /** The work on the roof: each end of each link, its steps with their locks, its sweep. It opens without coverage once it has been open with it. */
 export const RoofSheet = ({ jobId }: { jobId: string }) => {
   useSun();
@@ -75,16 +51,18 @@ export const RoofSheet = ({ jobId }: { jobId: string }) => {
   useKeptJob(jobId, job.data?.job.name, !away, [`/jobs/${jobId}/roof`, `/api/jobs/${jobId}/roof`]);
   const copy = useRoofCopy(jobId, away ? null : linkIds, units);
   const [place, go] = useRoofPlace();
-  const [name, setName] = useName();
+  const [known, setName] = useRoofName();
+  const name = known ?? "";
   const link = place === null ? undefined : job.data?.links.find((l) => l.id === place.linkId);
   return (
     <div className="mx-auto min-h-dvh max-w-[560px] bg-paper text-name leading-6 [&_.field>span:first-child]:!text-press [&_.field>span:first-child]:text-ink">
+      {job.data !== undefined && known === null && <p className="m-0 p-4">Looking for what is kept here.</p>}
       {job.data === undefined && (
         <div className="p-4">
           <Trouble error={job.error ?? job.failureReason} waiting="Reading the job." />
         </div>
       )}
-      {job.data !== undefined && (link === undefined || name.trim() === "") && (
+      {job.data !== undefined && known !== null && (link === undefined || name.trim() === "") && (
         <Ends job={job.data} away={away} connected={connected} copy={copy} name={name} setName={setName} go={go} />
       )}
       {job.data !== undefined && link !== undefined && place !== null && name.trim() !== "" && (
@@ -162,7 +140,7 @@ const Ends = ({
 }) => {
   const jobId = job.job.id;
   const log = useRoofLog(jobId);
-  const missing = useMissing();
+  const { missing } = log;
   const persistent = usePersistent();
   const siteName = (id: string): string => job.sites.find((s) => s.id === id)?.name ?? "a site that is gone";
   return (
