@@ -3,7 +3,7 @@
  * where it stands in the order is kept and told, and changes nothing. Ours.
  */
 import { movedByTightening } from "../aim";
-import { type Axis, type End, inOrder, otherEnd, type RoofEntry } from "./entries";
+import { AXES, type Axis, type End, inOrder, otherEnd, type RoofEntry } from "./entries";
 import { type EndPlan, foundStep, type Part, restingOn, type StepDef, type StepId, stepsOf } from "./steps";
 
 export type StepState = "done" | "open" | "locked";
@@ -159,6 +159,8 @@ const level = (m: Making, e: RoofEntry): Taken => {
   if (was !== null && movedByTightening(was, e.levelDbm)) {
     // It moved: the peak is to be found again before anything is tightened.
     fall(m, m.plan.turns ? "azimuth" : "look");
+    // Angles from where it stood before say nothing of where it stands now.
+    for (const axis of AXES) m.sweeps[axis] = { begun: e, readings: [] };
     m.fellDb = was - e.levelDbm;
     return TAKEN;
   }

@@ -59,6 +59,7 @@ describe("the order of work", () => {
     ] as const) {
       const p = phoneOf("one");
       untilPowered(p, "near");
+      p.write({ end: "near", act: "reading", axis: "azimuth", angleDeg: 4, levelDbm: -57 });
       p.write({ end: "near", act: "peak", axis: "azimuth", levelDbm: -57 });
       p.write({ end: "near", act: "peak", axis: "tilt", levelDbm: -57 });
       p.write({ end: "near", act: "told", step: "tilt", words: "Bela" });
@@ -69,6 +70,8 @@ describe("the order of work", () => {
       expect(stateOf(near, "azimuth")).toBe(state === "done" ? "done" : "open");
       expect(near.fellDb === null).toBe(state === "done");
       expect(stateOf(near, "power")).toBe("done");
+      // What was read before it moved is no reading of where it stands now.
+      expect(near.sweep.azimuth.readings).toHaveLength(state === "done" ? 1 : 0);
     }
   });
 

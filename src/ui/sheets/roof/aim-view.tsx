@@ -361,7 +361,7 @@ export const AimButtons = ({ view, axis }: { view: EndView; axis: Axis }) => {
   const last = readings[readings.length - 1] ?? null;
   return (
     <>
-      <button type="submit" form={READING_FORM} className="min-h-[84px] flex-[2] bg-ink text-title font-heading text-paper">
+      <button type="submit" form={READING_FORM} className="min-h-[84px] flex-[2] bg-ink px-1 text-head font-heading text-paper">
         Mark reading {readings.length + 1}
       </button>
       <button
