@@ -65,6 +65,8 @@ interface Making {
   after: RoofEntry | null;
   fellDb: number | null;
   told: RoofEntry[];
+  /** Something was done, taken back or told: what waits for it may be met, or not any more. */
+  changed: boolean;
 }
 
 const begin = (plan: EndPlan): Making => ({
@@ -79,12 +81,20 @@ const begin = (plan: EndPlan): Making => ({
   after: null,
   fellDb: null,
   told: [],
+  changed: false,
 });
 
-const waitsFor = (m: Making, id: StepId): StepId[] => m.steps.find((s) => s.id === id)!.needs.filter((n) => !m.done.has(n));
+const stepOf = (m: Making, id: StepId): StepDef => m.steps.find((s) => s.id === id)!;
+const waitsFor = (m: Making, id: StepId): StepId[] => stepOf(m, id).needs.filter((n) => !m.done.has(n));
+const isOpen = (m: Making, id: StepId): boolean => stepOf(m, id).needs.every((n) => m.done.has(n));
+const isDone = (m: Making, id: StepId, by: RoofEntry): void => {
+  m.done.set(id, by);
+  m.changed = true;
+};
 
 /** A step is taken back, and what rests on it falls with it. */
 const fall = (m: Making, id: StepId): void => {
+  m.changed = true;
   for (const fallen of restingOn(m.steps, id)) {
     m.done.delete(fallen);
     m.ticks.delete(fallen);
@@ -97,8 +107,8 @@ const fall = (m: Making, id: StepId): void => {
 /** What one end waits for the other to do is done as soon as that one did it, or was told to have. */
 const meet = (own: Making, other: Making): void => {
   const meets = (id: StepId, isMet: boolean, by: RoofEntry | null): void => {
-    if (isMet && by !== null && waitsFor(own, id).length === 0) {
-      if (!own.done.has(id)) own.done.set(id, by);
+    if (isMet && by !== null && isOpen(own, id)) {
+      if (!own.done.has(id)) isDone(own, id, by);
       // What is tight here stays tight while the other end looks for its peak once more.
     } else if (own.done.has(id) && !(id === "other" && own.done.has("tighten"))) fall(own, id);
   };
@@ -124,7 +134,7 @@ const tick = (m: Making, e: RoofEntry): Taken => {
   const ticks = m.ticks.get(step.id) ?? new Map<Part, RoofEntry>();
   m.ticks.set(step.id, ticks);
   if (!ticks.has(e.part)) ticks.set(e.part, e);
-  if (!m.done.has(step.id) && step.parts.every((p) => ticks.has(p))) m.done.set(step.id, e);
+  if (!m.done.has(step.id) && step.parts.every((p) => ticks.has(p))) isDone(m, step.id, e);
   return TAKEN;
 };
 
@@ -135,7 +145,7 @@ const peak = (m: Making, e: RoofEntry): Taken => {
   // Found anew: what was found and tightened upon the old one does not hold.
   if (m.done.has(e.axis)) fall(m, e.axis);
   m.peaks[e.axis] = e;
-  m.done.set(e.axis, e);
+  isDone(m, e.axis, e);
   if (e.axis === "tilt") {
     m.before = e;
     m.fellDb = null;
@@ -152,7 +162,7 @@ const level = (m: Making, e: RoofEntry): Taken => {
   if (step === "look") {
     m.before = e;
     m.fellDb = null;
-    m.done.set("look", e);
+    isDone(m, "look", e);
     return TAKEN;
   }
   const was = m.before?.levelDbm ?? null;
@@ -166,7 +176,7 @@ const level = (m: Making, e: RoofEntry): Taken => {
   }
   m.fellDb = null;
   m.after = e;
-  m.done.set("again", e);
+  isDone(m, "again", e);
   return TAKEN;
 };
 
@@ -221,6 +231,7 @@ const take = (m: Making, e: RoofEntry): Taken => {
     if (e.step === null || TOLD[e.step] === undefined) return no("unknown");
     if (e.words.trim() === "") return no("no-words");
     m.told.push(e);
+    m.changed = true;
     return TAKEN;
   }
   if (e.axis === null || !m.plan.turns) return no("unknown");
@@ -263,10 +274,13 @@ export const replayRoof = (plans: Readonly<Record<End, EndPlan>>, entries: reado
       continue;
     }
     accepted.push(entry);
-    // What one end did may meet the other's wait, and the other way round.
-    meet(own, other);
-    meet(other, own);
-    meet(own, other);
+    // What one end did may meet the other's wait, and the other way round, until nothing follows any more.
+    while (own.changed || other.changed) {
+      own.changed = false;
+      other.changed = false;
+      meet(own, other);
+      meet(other, own);
+    }
   }
   return { near: stands(ends.near), far: stands(ends.far), accepted, refused };
 };

@@ -238,7 +238,7 @@ test("in 1,000 random orders of steps nothing is powered before the bond, and no
       const end = one(["near", "far"] as const);
       // Mostly what is open by what this phone knows, so that work gets far; else anything at all.
       const at = phones.indexOf(p);
-      if (i % 5 === 0) looked[at] = replayRoof(plans, p.known);
+      if (i % 7 === 0) looked[at] = replayRoof(plans, p.known);
       const known = looked[at]![end];
       const open = known.steps.filter((s) => s.state === "open" && s.parts.length > 0);
       const lost = one(known.steps.flatMap((s) => s.parts.filter((x) => x.by === null).map((x) => ({ step: s.id, part: x.part }))));

@@ -218,7 +218,10 @@ export const SHEETS = {
     href: (f) => (f.links.length === 0 ? null : `/jobs/${f.jobId}/roof`),
     // What is done there is told there, end by end.
     judge: () => "open",
-    keys: [],
+    keys: [
+      { keys: "Tab, Space", does: "From tick to tick, tick it" },
+      { keys: "Enter", does: "In a sweep: mark the reading" },
+    ],
   },
 } as const satisfies Readonly<Record<string, SheetDef>>;
 

@@ -26,7 +26,8 @@ const kept = (key: string): string | null => {
 };
 const keep = (key: string, value: string): void => {
   try {
-    localStorage.setItem(key, value);
+    if (value === "") localStorage.removeItem(key);
+    else localStorage.setItem(key, value);
   } catch {
     // Storage that is full or shut: it is told where the entry itself is kept.
   }
@@ -61,6 +62,7 @@ export const roofLog = createRoofLog({
   later: laterOrOnline,
   waiting: {
     read: () => (kept(WAITING) ?? "").split(" ").filter((id) => id !== ""),
+    // Where nothing waits nothing lies: a phone that forgets leaves no list behind.
     write: (ids) => keep(WAITING, ids.join(" ")),
   },
 });
@@ -86,6 +88,13 @@ const changeSelf = async (set: Partial<RoofSelf>): Promise<RoofSelf> => {
   await writeSelf(await open(), next);
   self = Promise.resolve(next);
   return next;
+};
+
+/** Keeps how wrong this clock is, as the server has shown it: the next window may open where there is none. */
+const noteMeeting = async (): Promise<RoofSelf> => {
+  const met = aheadOfServerS();
+  const me = await selfHere();
+  return met === null || met === me.aheadS ? me : changeSelf({ aheadS: met });
 };
 
 /** The name that stands with what is written here; null until it was looked for. */
@@ -144,7 +153,9 @@ export const useRoofLog = (jobId: string): RoofJobLog => {
   const rows = there.data ?? THERE;
   useEffect(() => {
     // What is only kept here is no word of the server's.
-    if (!isKeptNow(path)) roofLog.known(new Set(rows.map((r) => r.id))).catch(() => undefined);
+    if (isKeptNow(path)) return;
+    noteMeeting().catch(() => undefined);
+    roofLog.known(new Set(rows.map((r) => r.id))).catch(() => undefined);
   }, [rows, path]);
   return useMemo(() => {
     const links = new Map<string, Map<string, RoofEntry>>();
@@ -180,8 +191,7 @@ export const writeDown = (jobId: string, linkId: string, known: readonly RoofEnt
 const writeNow = async (jobId: string, linkId: string, known: readonly RoofEntry[], by: string, e: Written): Promise<void> => {
   // Another window of this phone may have written, too.
   await roofLog.look();
-  const met = aheadOfServerS();
-  const me = met === null || met === (await selfHere()).aheadS ? await selfHere() : await changeSelf({ aheadS: met });
+  const me = await noteMeeting();
   const id = crypto.randomUUID();
   const entry: RoofEntry = {
     ...SAYS_NOTHING,
@@ -191,7 +201,7 @@ const writeNow = async (jobId: string, linkId: string, known: readonly RoofEntry
     // Also what was written a moment ago and is not drawn yet.
     order: nextOrder([...known, ...roofLog.entries().flatMap((l) => (l.linkId === linkId ? [l.entry] : []))]),
     at: new Date().toISOString(),
-    aheadS: met ?? me.aheadS,
+    aheadS: me.aheadS,
     by: e.by ?? by,
   };
   await roofLog.add({ id, jobId, linkId, entry, person: personNow() });

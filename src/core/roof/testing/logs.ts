@@ -25,7 +25,8 @@ export const phoneOf = (phone: string, by = "Ada") => {
     write,
     tick: (end: End, step: StepId, ...parts: Part[]) => parts.map((part) => write({ end, act: "tick", step, part })),
     hear: (entries: readonly RoofEntry[]) => {
-      for (const e of entries) if (!known.some((k) => k.id === e.id)) known.push(e);
+      const ids = new Set(known.map((k) => k.id));
+      for (const e of entries) if (!ids.has(e.id)) known.push(e);
     },
   };
 };
